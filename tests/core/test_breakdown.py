@@ -23,7 +23,7 @@ from nullah.core.breakdown.facts import (
 )
 from nullah.core.breakdown.layout import PlacedPart, Placement, Rect, complaints, consumed, flaw_rect, place
 from nullah.core.breakdown.reasons import why_nowhere
-from nullah.core.breakdown.rough import Allowances, RoughPart, rough_parts
+from nullah.core.breakdown.rough import Allowances, RoughPart, rough_part
 from nullah.core.breakdown.search import BreakdownError, search
 from nullah.core.lengths import mm
 from nullah.core.piece.part import Needs
@@ -237,7 +237,7 @@ def test_rough_sizes_are_finished_sizes_with_their_allowances():
     from nullah.core.plan import work_out
 
     plan = work_out(seed_box(), milling=False)
-    front, rough = plan.part("front"), rough_parts(plan.parts, Allowances(mm(40), mm(5), mm(2)))[0]
+    front, rough = plan.part("front"), rough_part(plan.parts[0], Allowances(mm(40), mm(5), mm(2)))
     assert rough.length == front.cut_length + mm(40)
     assert rough.width == front.width + mm(5)
     assert rough.thickness == front.thickness + mm(2)

@@ -67,6 +67,39 @@ class IdentityKey(Generic[T]):
         return hash(tuple(map(id, self._parts)))
 
 
+class LastOfName(Generic[T]):
+    """The last thing of each name.
+
+    Parameters
+    ----------
+    most : int
+        Things of so many names are kept.
+
+    Examples
+    --------
+    >>> last = LastOfName(2)
+    >>> for name, thing in (("a", 1), ("b", 2), ("c", 3), ("c", 4)):
+    ...     last.keep(name, thing)
+    >>> last.found("a"), last.found("b"), last.found("c")
+    (None, 2, 4)
+    """
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._last: dict[Hashable, T] = {}
+        _EMPTY.append(self._last.clear)
+
+    def found(self, name: Hashable) -> T | None:
+        """Return what was kept last under a name, if it is not gone yet."""
+        return self._last.get(name)
+
+    def keep(self, name: Hashable, thing: T) -> None:
+        """Keep a thing under a name, in place of what was kept under it."""
+        while name not in self._last and len(self._last) >= self._most:
+            self._last.pop(next(iter(self._last)), None)
+        self._last[name] = thing
+
+
 class SameAgain(Generic[T]):
     """Give back the very thing that was there before, as long as it is equal: all that is kept by it stays kept.
 
@@ -84,17 +117,14 @@ class SameAgain(Generic[T]):
     """
 
     def __init__(self, most: int) -> None:
-        self._most = most
-        self._last: dict[Hashable, T] = {}
+        self._last = LastOfName[T](most)
 
     def __call__(self, name: Hashable, thing: T) -> T:
         """Return what was there of that name if it is equal, else the thing, which is there from now on."""
-        before = self._last.get(name)
+        before = self._last.found(name)
         if before is not None and (before is thing or before == thing):
             return before
-        while before is None and len(self._last) >= self._most:
-            self._last.pop(next(iter(self._last)), None)
-        self._last[name] = thing
+        self._last.keep(name, thing)
         return thing
 
 

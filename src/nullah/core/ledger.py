@@ -20,6 +20,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
+from nullah.core.identity import LastOfName
 from nullah.core.lengths import Entry, Length, Marks, Slope, mm
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
 
@@ -215,10 +216,10 @@ class Quantity(NamedTuple):
 
 @dataclass(frozen=True)
 class Ledger:
-    """All quantities of a piece, worked out. Made by `work_out_ledger`."""
+    """All quantities of a piece, worked out. Made by `work_out_ledger`. `uses` are the names that each rule uses."""
 
     quantities: Mapping[str, Quantity]
-    _uses: Mapping[str, tuple[str, ...]] = field(repr=False, default_factory=dict)
+    uses: Mapping[str, tuple[str, ...]] = field(repr=False, default_factory=dict)
 
     def __getitem__(self, name: str) -> Fraction:
         return self.quantities[name].value
@@ -243,7 +244,7 @@ class Ledger:
         if self.quantities[name].fits:
             return ()
         cut_to = {each for quantity in self.quantities.values() for each in quantity.definition.fits}
-        uses = (each for each in self._uses.get(name, ()) if each in cut_to)
+        uses = (each for each in self.uses.get(name, ()) if each in cut_to)
         return tuple(each for each in uses if self.quantities[each].origin is Origin.MEASURED)
 
     def hangs_on(self, name: str) -> tuple[str, ...]:
@@ -251,7 +252,7 @@ class Ledger:
         touched = {name}
         found = True
         while found:
-            more = {n for n, uses in self._uses.items() if n not in touched and touched & set(uses)}
+            more = {n for n, uses in self.uses.items() if n not in touched and touched & set(uses)}
             found = bool(more)
             touched |= more
         return tuple(n for n in self.quantities if n in touched and n != name)
@@ -272,7 +273,7 @@ class Ledger:
         def follow(current: str) -> None:
             if current not in found:
                 found[current] = None
-                for used in self._uses[current]:
+                for used in self.uses[current]:
                     follow(used)
 
         follow(name)
@@ -312,60 +313,124 @@ def work_out_ledger(
     >>> work_out_ledger(rules, {"side": Length(Fraction(5))}, {})["all"]
     Fraction(20, 1)
     """
-    by_name = {definition.name: definition for definition in definitions}
-    uses: dict[str, tuple[str, ...]] = {
-        d.name: () if _replaced(d, given, measured) else names_in(d.rule) for d in definitions
-    }
     cut_to = {name for definition in definitions for name in definition.fits}
     left = {name: value for name, value in measured.items() if name not in cut_to}
     designed = work_out_ledger(definitions, given, left, snapping) if len(left) < len(measured) else None
-    values: dict[str, Quantity] = {}
-    under_way: list[str] = []
+    return _Settling(definitions, given, measured, snapping, designed).ledger()
 
-    def settle(name: str) -> Fraction:
-        if name in values:
-            return values[name].value
-        if name in under_way:
-            raise LedgerError(Circle((*under_way[under_way.index(name) :], name)))
-        if name not in by_name:
+
+class _Settling:
+    """Settles the quantities of a piece, each once; those on which nothing hangs that changed are as they were."""
+
+    def __init__(
+        self,
+        definitions: tuple[Definition, ...],
+        given: Mapping[str, Value],
+        measured: Mapping[str, Value | Measured],
+        snapping: Snapping | None,
+        designed: Ledger | None,
+    ) -> None:
+        self._by_name = {definition.name: definition for definition in definitions}
+        self._given, self._measured, self._snapping, self._designed = given, measured, snapping, designed
+        self._uses: dict[str, tuple[str, ...]] = {
+            d.name: () if _replaced(d, given, measured) else names_in(d.rule) for d in definitions
+        }
+        self._values: dict[str, Quantity] = {}
+        self._under_way: list[str] = []
+
+    def ledger(self) -> Ledger:
+        """Settle all of them, and return them in the order of the form."""
+        for name in self._by_name:
+            self._settle(name)
+        in_order = {name: self._values[name] for name in self._by_name}
+        return Ledger(MappingProxyType(in_order), MappingProxyType(self._uses))
+
+    def _settle(self, name: str) -> Fraction:
+        if name in self._values:
+            return self._values[name].value
+        if name in self._under_way:
+            raise LedgerError(Circle((*self._under_way[self._under_way.index(name) :], name)))
+        if name not in self._by_name:
             raise LedgerError(NotDeclared(name))
-        under_way.append(name)
+        self._under_way.append(name)
         try:
-            definition = by_name[name]
-            for value in (given.get(name), measured.get(name)):
-                _refuse_other_kind(definition, value)
-
-            def free(value: Fraction) -> Fraction:
-                if definition.snap is Snap.WHOLE:
-                    return Fraction(math.ceil(value))
-                return snapping.snapped(value, definition.snap) if snapping else value
-
-            planned = _planned(definition, given, settle)
-            put = planned if planned is None or name in given else free(planned)
-            # What is cut to something waits for that, which comes after all that this waits for.
-            inherited = tuple(each for used in uses[name] for each in values[used].fits)
-            fits = () if _replaced(definition, given, measured) else definition.fits or inherited
-            if designed is not None and not fits and name not in measured:
-                values[name] = designed.quantities[name]
-            else:
-                would_be = partial(_would_be, definition, settle, free)
-                quantity = _settled(definition, given, measured, put, would_be, tuple(dict.fromkeys(fits)))
-                values[name] = quantity if put == planned else quantity._replace(exact=planned)
+            for used in self._uses[name]:
+                self._settle(used)
+            self._values[name] = self._as_designed(self._by_name[name])
         finally:
-            under_way.pop()
-        return values[name].value
+            self._under_way.pop()
+        return self._values[name].value
 
-    for definition in definitions:
-        settle(definition.name)
-    in_order = {definition.name: values[definition.name] for definition in definitions}
-    return Ledger(MappingProxyType(in_order), MappingProxyType(uses))
+    def _as_designed(self, definition: Definition) -> Quantity:
+        """Return a quantity as it was designed, where it waits for nothing that is measured."""
+        # What is cut to something waits for that, which comes after all that this waits for.
+        inherited = tuple(each for used in self._uses[definition.name] for each in self._values[used].fits)
+        fits = () if _replaced(definition, self._given, self._measured) else definition.fits or inherited
+        if self._designed is not None and not fits and definition.name not in self._measured:
+            return self._designed.quantities[definition.name]
+        return self._as_before(definition, tuple(dict.fromkeys(fits)))
+
+    def _as_before(self, definition: Definition, fits: tuple[str, ...]) -> Quantity:
+        """Return the very quantity there was before, where all that it hangs on is as it was."""
+        name = definition.name
+        key = name, self._designed is None
+        known = _SETTLED.found(key)
+        if known is not None and known.quantity.definition is not definition:
+            known = None
+        inputs = (
+            *(self._snapping, self._given.get(name), self._measured.get(name)),
+            *(other in self._measured for other in fits),
+        )
+        used = tuple(self._values[each] for each in self._uses[name])
+        # What a rule would make of it that is overruled hangs on more than what it uses.
+        overruled = bool(definition.rule) and _replaced(definition, self._given, self._measured)
+        if known is not None and not overruled and known.inputs == inputs and _very_same(known.used, used):
+            return known.quantity
+        quantity = self._worked_out(definition, fits)
+        if known is not None and known.quantity == quantity:
+            quantity = known.quantity
+        _SETTLED.keep(key, _Settled(inputs, used, quantity))
+        return quantity
+
+    def _worked_out(self, definition: Definition, fits: tuple[str, ...]) -> Quantity:
+        name, given, measured, snapping = definition.name, self._given, self._measured, self._snapping
+        for value in (given.get(name), measured.get(name)):
+            _refuse_other_kind(definition, value)
+
+        def free(value: Fraction) -> Fraction:
+            if definition.snap is Snap.WHOLE:
+                return Fraction(math.ceil(value))
+            return snapping.snapped(value, definition.snap) if snapping else value
+
+        planned = _planned(definition, given, self._settle)
+        put = planned if planned is None or name in given else free(planned)
+        would_be = partial(_would_be, definition, self._settle, free)
+        quantity = _settled(definition, given, measured, put, would_be, fits)
+        return quantity if put == planned else quantity._replace(exact=planned)
+
+
+class _Settled(NamedTuple):
+    """A quantity, what it was settled by besides other quantities, and those that its rule uses."""
+
+    inputs: tuple[object, ...]
+    used: tuple[Quantity, ...]
+    quantity: Quantity
+
+
+def _very_same(some: tuple[Quantity, ...], others: tuple[Quantity, ...]) -> bool:
+    return len(some) == len(others) and all(one is other for one, other in zip(some, others, strict=True))
+
+
+#: The quantities that were settled last, as designed and as measured: a figure settles only what hangs on it.
+_SETTLED: LastOfName[_Settled] = LastOfName(4096)
+
+_TYPES = {QuantityKind.LENGTH: Length, QuantityKind.COUNT: int, QuantityKind.SLOPE: Slope}
 
 
 def _refuse_other_kind(definition: Definition, value: Value | Measured | None) -> None:
     """Raise `LedgerError` for a figure of another kind than its quantity; a file may hold one."""
     figure = value.value if isinstance(value, Measured) else value
-    kinds = {QuantityKind.LENGTH: Length, QuantityKind.COUNT: int, QuantityKind.SLOPE: Slope}
-    if figure is not None and not isinstance(figure, kinds[definition.kind]):
+    if figure is not None and not isinstance(figure, _TYPES[definition.kind]):
         raise LedgerError(WrongKind(definition.name, definition.kind.value))
 
 

@@ -19,17 +19,17 @@ from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
 from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
-from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_parts
+from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_part
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Catalogue, Phrase
 from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
-from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers, with_own
 from nullah.core.fraction import Fraction
 from nullah.core.identity import IdentityKey, RecentResults, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
-from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
+from nullah.core.ledger import Definition, Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form, Mover, Unit
 from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
@@ -544,7 +544,12 @@ def _cut_beside(joint: Joint, cuts: Mapping[str, list[tuple[str, tuple[Box, ...]
 
 def chosen_wood(piece: Piece, part: Part) -> str:
     """Return the species that was chosen for a part, by whether it is seen on the finished piece; empty for any."""
-    return dict(piece.woods).get("inside" if part.species_role in INSIDE else "shown", "")
+    return dict(piece.woods).get(_seen(part), "")
+
+
+def _seen(part: Part) -> str:
+    """Return whether a part is seen on the finished piece, as woods are chosen by it."""
+    return "inside" if part.species_role in INSIDE else "shown"
 
 
 def form_of(piece: Piece) -> Form:
@@ -612,25 +617,50 @@ def _piece(piece: Piece, snapping: Snapping, catalogue: Catalogue) -> tuple[Ledg
     form = form_of(piece)
     chosen = form.settled(dict(piece.choices))
     try:
-        ledger = work_out_ledger(form.define(chosen), dict(piece.given), dict(piece.measured), snapping)
+        definitions = _defined(piece.form, tuple(chosen.items()), piece.own, piece.own_joints)
+        ledger = work_out_ledger(definitions, dict(piece.given), dict(piece.measured), snapping)
     except LedgerError as error:
         return None, Assembly(remarks=(Remark(error.fact, Severity.FAILURE),)), error.fact
     assembly = form.assemble(ledger, chosen)
     holds = dict(piece.holds)
-    spacings = dict(piece.spacings)
     parts = {part.id: part for part in assembly.parts}
     joints = tuple(
-        joint.type.where_moulded(joint, parts[joint.first], parts[joint.second])
-        if joint.first in parts and joint.second in parts
-        else joint
-        for joint in (each.type.spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
+        _as_chosen(joint, parts.get(joint.first), parts.get(joint.second), holds.get(joint.id, ""), piece.spacings)
+        for joint in assembly.joints
     )
     return ledger, _as_before("", _all_called(assembly._replace(joints=joints), catalogue)), None
+
+
+@kept_by_value(16)
+def _defined(
+    form: str, chosen: tuple[tuple[str, str], ...], own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]
+) -> tuple[Definition, ...]:
+    """Return the quantities of a form: the very same as long as nothing else is chosen."""
+    return with_own(FORMS[form], own, joints).define(dict(chosen))
+
+
+@kept_by_identity(4096)
+def _as_chosen(
+    joint: Joint,
+    first: Part | None,
+    second: Part | None,
+    hold: str,
+    spacings: tuple[tuple[str, tuple[Fraction, ...]], ...],
+) -> Joint:
+    """Return a joint as it is held and spaced, and as its type has it where a part is moulded."""
+    if hold in _HOLDS:
+        joint = joint._replace(hold=_HOLDS[hold])
+    joint = joint.type.spaced(joint, dict(spacings))
+    return joint if first is None or second is None else joint.type.where_moulded(joint, first, second)
+
+
+_HOLDS = {each.value: each for each in Hold}
 
 
 Named = TypeVar("Named", Part, Mover, Unit, RoughPart)
 
 
+@kept_by_identity(4096)
 def _called(each: Named, catalogue: Catalogue) -> Named:
     """Return something as the reader calls it."""
     name = catalogue.text(each.name)
@@ -655,10 +685,6 @@ def _as_before(stage: str, assembly: Assembly) -> Assembly:
     parts = tuple(cast(Part, _BEFORE((stage, Part, part.id), part)) for part in assembly.parts)
     joints = tuple(cast(Joint, _BEFORE((stage, Joint, joint.id), joint)) for joint in assembly.joints)
     return assembly._replace(parts=parts, joints=joints)
-
-
-def _held(joint: Joint, hold: str) -> Joint:
-    return joint._replace(hold=Hold(hold)) if hold in {each.value for each in Hold} else joint
 
 
 def join_as_offered(project: Project, first: str, second: str, index: int = 0) -> Project:
@@ -727,16 +753,13 @@ def staves_of_parts(project: Project, assembly: Assembly) -> tuple[Staves, ...]:
 
 def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     """Return the rough parts as if each was had in one piece."""
-    asks, allow = dict(project.asks), project.allowances
-    rough = rough_parts(assembly.parts, allow)
+    asks, allow, woods = dict(project.asks), project.allowances, dict(project.piece.woods)
+    rough = tuple(rough_part(part, allow, woods.get(_seen(part), "")) for part in assembly.parts)
     if project.piece.measured:
         _, before, _ = _piece(replace(project.piece, measured=()), _snapping(project), project.marks.catalogue)
-        planned = {each.id: each for each in rough_parts(before.parts, allow)}
+        planned = {part.id: rough_part(part, allow, "") for part in before.parts}
         rough = tuple(held(each, planned[each.id], allow) if each.id in planned else each for each in rough)
-    return tuple(
-        asking(sawn._replace(wood=chosen_wood(project.piece, part)), asks.get(part.id))
-        for sawn, part in zip(rough, assembly.parts, strict=True)
-    )
+    return tuple(asking(each, asks.get(each.id)) for each in rough)
 
 
 def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, float, float], ...]:

@@ -100,7 +100,12 @@ def names_in(rule: str) -> tuple[str, ...]:
     return tuple(found)
 
 
-def evaluate(rule: str, look_up: Callable[[str], Fraction]) -> Fraction:
+#: How much a name is, and what of names a rule is.
+LookUp = Callable[[str], Fraction]
+Worked = Callable[[LookUp], Fraction]
+
+
+def evaluate(rule: str, look_up: LookUp) -> Fraction:
     """Work a rule out exactly; only + - * /, min, max, whole numbers and names are known.
 
     Parameters
@@ -109,32 +114,58 @@ def evaluate(rule: str, look_up: Callable[[str], Fraction]) -> Fraction:
         Such as ``case.width - 2 * sides.thickness``.
     look_up : Callable[[str], Fraction]
         Gives the value of a name, mm or a count.
-    """
 
-    def value(node: ast.expr) -> Fraction:
+    Raises
+    ------
+    LedgerError
+        For a rule that cannot be read, holds something else, or divides by nothing.
+    """
+    return _worked(rule)(look_up)
+
+
+@kept_by_value(1024)
+def _worked(rule: str) -> Worked:
+    """Return a function that works a rule out: reading its tree anew takes several times as long."""
+
+    def made(node: ast.expr) -> Worked:
         match node:
             case ast.Constant(value=int() as number):
-                return Fraction(number)
+                constant = Fraction(number)
+                return lambda look_up: constant
             case ast.UnaryOp(op=ast.USub(), operand=operand):
-                return -value(operand)
+                taken = made(operand)
+                return lambda look_up: -taken(look_up)
             case ast.BinOp(left=left, op=ast.Add(), right=right):
-                return value(left) + value(right)
+                one, other = made(left), made(right)
+                return lambda look_up: one(look_up) + other(look_up)
             case ast.BinOp(left=left, op=ast.Sub(), right=right):
-                return value(left) - value(right)
+                one, other = made(left), made(right)
+                return lambda look_up: one(look_up) - other(look_up)
             case ast.BinOp(left=left, op=ast.Mult(), right=right):
-                return value(left) * value(right)
+                one, other = made(left), made(right)
+                return lambda look_up: one(look_up) * other(look_up)
             case ast.BinOp(left=left, op=ast.Div(), right=right):
-                divisor = value(right)
-                if divisor == 0:
-                    raise LedgerError(DividesByNothing(rule))
-                return value(left) / divisor
+                return _divided(rule, made(left), made(right))
             case ast.Call(func=ast.Name(id="min"), args=args):
-                return min(value(arg) for arg in args)
+                several = tuple(map(made, args))
+                return lambda look_up: min(each(look_up) for each in several)
             case ast.Call(func=ast.Name(id="max"), args=args):
-                return max(value(arg) for arg in args)
+                several = tuple(map(made, args))
+                return lambda look_up: max(each(look_up) for each in several)
             case ast.Name() | ast.Attribute():
-                return look_up(dotted_name(node))
+                name = dotted_name(node)
+                return lambda look_up: look_up(name)
             case _:
                 raise LedgerError(RuleHolds(ast.unparse(node)))
 
-    return value(parsed(rule))
+    return made(parsed(rule))
+
+
+def _divided(rule: str, one: Worked, other: Worked) -> Worked:
+    def worked(look_up: LookUp) -> Fraction:
+        divisor = other(look_up)
+        if divisor == 0:
+            raise LedgerError(DividesByNothing(rule))
+        return one(look_up) / divisor
+
+    return worked

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from nullah.core.catalogue import Name, Phrase
+from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.part import Needs, Part
 from nullah.core.rack.board import GrainFigure
@@ -124,20 +125,19 @@ class RoughPart(NamedTuple):
         return self.makes or (self.id,)
 
 
-def rough_parts(parts: Iterable[Part], allowances: Allowances) -> tuple[RoughPart, ...]:
-    """Return the rough size of every part: what it is cut to, with the allowances."""
-    return tuple(
-        RoughPart(
-            part.id,
-            part.name,
-            part.cut_length + allowances.end,
-            part.width + allowances.edge,
-            part.thickness + allowances.thickness,
-            part.needs,
-            finished=part.thickness,
-            number=part.number,
-        )
-        for part in parts
+@kept_by_identity(4096)
+def rough_part(part: Part, allowances: Allowances, wood: str = "") -> RoughPart:
+    """Return the rough size of a part: what it is cut to, with the allowances; `wood` is the species it is to be of."""
+    return RoughPart(
+        part.id,
+        part.name,
+        part.cut_length + allowances.end,
+        part.width + allowances.edge,
+        part.thickness + allowances.thickness,
+        part.needs,
+        wood=wood,
+        finished=part.thickness,
+        number=part.number,
     )
 
 
@@ -342,6 +342,11 @@ SHORT, FEWEST = 150, 3
 _SHOT = 2
 
 
+@kept_by_identity(4096)
+def _is_short(part: Part) -> bool:
+    return part.cut_length.mm <= SHORT
+
+
 def one_strip(
     pieces: Sequence[RoughPart], cut_length: Length, name: str, allowances: Allowances, kerf: Length
 ) -> RoughPart:
@@ -398,7 +403,7 @@ def in_strips(
     """
     found = {piece.id: piece for piece in pieces}
     alike: dict[tuple[object, ...], list[RoughPart]] = {}
-    short = {part.id: part for part in parts if part.cut_length.mm <= SHORT and part.id not in alone}
+    short = {part.id: part for part in parts if _is_short(part) and part.id not in alone}
     for name, part in short.items():
         piece = found.get(name)
         if piece is not None and not piece.together and not piece.turned:

@@ -15,6 +15,7 @@ from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.fraction import Fraction
+from nullah.core.identity import kept_by_value
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Origin, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Length
@@ -290,8 +291,14 @@ def _column_quantities(shape: _Shape, column: int) -> list[Definition]:
 # --- parts and joints -----------------------------------------------------------------------------
 
 
+@kept_by_value(16)
+def _shape(chosen: tuple[tuple[str, str], ...]) -> _Shape:
+    """Return the choices as numbers: the very same for the same choices, so that steps know them again."""
+    return _Shape(dict(chosen))
+
+
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
-    m, shape = Maker(ledger), _Shape(chosen)
+    m, shape = Maker(ledger), _shape(tuple(chosen.items()))
     must = [
         "case.outside_width",
         "case.outside_depth",
@@ -304,32 +311,30 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     ]
     if not m.need_positive(*must, *(f"row{n}.height" for n in range(1, shape.rows + 1))):
         return m.finish()
-    _carcase(m, shape)
-    _back(m, shape)
+    m.step(_carcase, shape)
+    m.step(_back, shape)
     for column in range(1, shape.columns):
-        _upright(m, shape, column)
+        m.step(_upright, shape, column)
     for row in range(1, shape.rows):
         for column in range(1, shape.columns + 1):
-            _divider(m, shape, row, column)
+            m.step(_divider, shape, row, column)
     _room_behind(m, shape)
     for row, column in shape.drawers:
-        low, _ = _row(m, shape, row)
-        opening = _opening_names(row)._replace(at=(_column(m, column)[0], Fraction(0), low))
-        put_drawer(
-            m,
-            f"drawer{row}{column}",
-            shape.drawer_title(row, column),
-            opening,
-            shape.drawer_bottom,
-            shape.tails_of(row),
-        )
-    _measures(m, shape)
+        m.step(_drawer, shape, row, column)
+    m.step(_measures, shape)
     _rows_add_up(m, shape)
     m.remark(Note.ANCHOR_TO_WALL, Severity.NOTE)
     if shape.drawers:
         m.fit(Hardware.STOPS, *(f"drawer{row}{column}_front" for row, column in shape.drawers))
     m.fit(Hardware.WALL, *(f"back{number}" for number in range(1, shape.boards + 1)))
     return m.finish()
+
+
+def _drawer(m: Maker, shape: _Shape, row: int, column: int) -> None:
+    low, _ = _row(m, shape, row)
+    opening = _opening_names(row)._replace(at=(_column(m, column)[0], Fraction(0), low))
+    title, tails = shape.drawer_title(row, column), shape.tails_of(row)
+    put_drawer(m, f"drawer{row}{column}", title, opening, shape.drawer_bottom, tails)
 
 
 def _rows_add_up(m: Maker, shape: _Shape) -> None:

@@ -6,14 +6,17 @@ board that came out different at the bench is different in the piece, and the pr
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Phrase
 from nullah.core.errors import Fact
 from nullah.core.fixes import Fix, Give
+from nullah.core.forms.watched import Step, Watched
 from nullah.core.fraction import Fraction
+from nullah.core.identity import LastOfName
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.lap import LAP
@@ -85,6 +88,10 @@ def board_sizes(
     return tuple(found)
 
 
+#: The steps that were taken last: a figure builds anew only what hangs on it.
+_TAKEN: LastOfName[Step] = LastOfName(512)
+
+
 @dataclass
 class Maker:
     """Gathers the parts and joints of a piece. `finish` gives the assembly."""
@@ -100,6 +107,8 @@ class Maker:
     _units: list[Unit] = field(default_factory=list)
     _fittings: list[Fitting] = field(default_factory=list)
     _nothing: list[Remark] = field(default_factory=list)
+    # What a step that is being taken looks at of parts that were put in before it; None outside of one.
+    _looked_at: dict[str, Part | None] | None = None
 
     @classmethod
     def going_on(cls, ledger: Ledger, assembly: Assembly) -> Maker:
@@ -111,6 +120,50 @@ class Maker:
         maker._freedoms, maker._bearings = list(assembly.freedoms), list(assembly.bearings)
         maker._units, maker._fittings = list(assembly.units), list(assembly.fittings)
         return maker
+
+    def step(self, build: Callable[..., None], *given: Hashable) -> None:
+        """Take a step of building the piece; where all that it looks at is as it was, put in what it put in before.
+
+        Parameters
+        ----------
+        build : callable
+            A function of a module: of the maker, and of what is given.
+        *given : hashables
+            What else it hangs on.
+        """
+        if self._nothing or self._looked_at is not None:
+            build(self, *given)
+            return
+        known = _TAKEN.found((build, given))
+        if known is None or not known.fits(self.ledger, self._parts):
+            self._take(build, *given)
+            return
+        self._parts.update((part.id, part) for part in known.parts)
+        for all_there_are, more in zip(self._lists(), known.added, strict=True):
+            all_there_are.extend(more)
+
+    def _take(self, build: Callable[..., None], *given: Hashable) -> None:
+        """Take a step, and keep what it looked at and what it put in."""
+        ledger, before, had = self.ledger, dict(self._parts), [len(each) for each in self._lists()]
+        quantities, uses, looked_at = Watched(ledger.quantities), Watched(ledger.uses), dict[str, Part | None]()
+        self.ledger, self._looked_at = Ledger(quantities, uses), looked_at
+        try:
+            build(self, *given)
+        finally:
+            self.ledger, self._looked_at = ledger, None
+        if self._nothing or any(self._parts[name] is not part for name, part in before.items()):
+            return
+        others = {name: part for name, part in looked_at.items() if part is None or name in before}
+        parts = tuple(part for name, part in self._parts.items() if name not in before)
+        added = [tuple(each[start:]) for each, start in zip(self._lists(), had, strict=True)]
+        _TAKEN.keep((build, given), Step(len(before), quantities, uses, others, parts, added))
+
+    def _lists(self) -> tuple[list[Any], ...]:
+        """Return all that is put in besides parts."""
+        return (
+            *(self._joints, self._remarks, self._measures, self._movers),
+            *(self._freedoms, self._bearings, self._units, self._fittings),
+        )
 
     def q(self, name: str) -> Fraction:
         """Return a quantity, mm (or a count, or the run of a slope)."""
@@ -211,15 +264,19 @@ class Maker:
 
     def part(self, part_id: str) -> Part:
         """Return a part that was put in."""
+        if self._looked_at is not None:
+            self._looked_at.setdefault(part_id, self._parts.get(part_id))
         return self._parts[part_id]
 
     def has(self, part_id: str) -> bool:
         """Return whether a part was put in."""
+        if self._looked_at is not None:
+            self._looked_at.setdefault(part_id, self._parts.get(part_id))
         return part_id in self._parts
 
     def shape(self, part_id: str, *shapings: Shaping) -> None:
         """Shape a part that was put in."""
-        part = self._parts[part_id]
+        part = self.part(part_id)
         self._parts[part_id] = part._replace(shapings=(*part.shapings, *shapings))
 
     # --- joints ---
@@ -272,7 +329,7 @@ class Maker:
         depth : Fraction
             mm.
         """
-        box = self._parts[host].box
+        box = self.part(host).box
         floor = box.at(side) - depth if side.high else box.at(side) + depth
         found = box.set(side.axis, *sorted((floor, box.at(side))))
         for axis, (low, high) in along.items():
