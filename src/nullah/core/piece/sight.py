@@ -7,6 +7,7 @@ boxes stand for them.
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from itertools import pairwise
@@ -38,12 +39,14 @@ _PLANE_AXES = {
 class ViewPlane(NamedTuple):
     """How a view looks at a piece that fills `room`: to the right, up, and towards the eye.
 
-    `cut` is the level along the axis of sight where the piece is cut across, or None.
+    `cut` is the level along the axis of sight where the piece is cut across, or None; `at` where its upper left
+    corner stands on the drawing, mm.
     """
 
     view: View
     room: Box
     cut: float | None = None
+    at: Point = (0.0, 0.0)
 
     @property
     def axes(self) -> tuple[Axis, Axis, Axis]:
@@ -56,18 +59,18 @@ class ViewPlane(NamedTuple):
         return -1 if self.view is View.FRONT else 1
 
     def flat(self, point: Iterable[float]) -> Point:
-        """Return a place of the piece on the drawing, mm: its low left corner of the room at (0, height).
+        """Return a place of the piece on the drawing, mm: the low left corner of the room at `at` and its height.
 
         Parameters
         ----------
         point : Iterable[float]
             Shape (3,), of the piece, mm.
         """
-        at = tuple(point)
+        place = tuple(point)
         right, up, _ = self.axes
         return (
-            float(at[right.value]) - float(self.room.low[right.value]),
-            float(self.room.high[up.value]) - float(at[up.value]),
+            self.at[0] + float(place[right.value]) - float(self.room.low[right.value]),
+            self.at[1] + float(self.room.high[up.value]) - float(place[up.value]),
         )
 
     def place(self, point: Point) -> Point:
@@ -79,7 +82,10 @@ class ViewPlane(NamedTuple):
             Of the drawing, mm.
         """
         right, up, _ = self.axes
-        return float(self.room.low[right.value]) + point[0], float(self.room.high[up.value]) - point[1]
+        return (
+            float(self.room.low[right.value]) + point[0] - self.at[0],
+            float(self.room.high[up.value]) - point[1] + self.at[1],
+        )
 
     @property
     def title(self) -> str:
@@ -126,6 +132,18 @@ def plane_of(parts: tuple[Part, ...], view: View, cut_across: bool = True) -> Vi
     return _PLANES(view, ViewPlane(view, room, cut))
 
 
+def placed(plane: ViewPlane, at: Point) -> ViewPlane:
+    """Return a plane with its upper left corner somewhere on a drawing.
+
+    Parameters
+    ----------
+    plane : ViewPlane
+    at : Point
+        mm.
+    """
+    return _PLANES((plane.view, "placed"), plane._replace(at=at))
+
+
 @kept_by_identity(8)
 def _room_of(parts: tuple[Part, ...]) -> Box:
     return around(tuple(part.box for part in parts))
@@ -135,7 +153,11 @@ def _room_of(parts: tuple[Part, ...]) -> Box:
 _PLANES: SameAgain[ViewPlane] = SameAgain(16)
 
 
-def seen(plane: ViewPlane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> list[Seen]:
+#: The faces that were seen last: what they cover is kept by all of them.
+_FACES: SameAgain[tuple[Seen, ...]] = SameAgain(16)
+
+
+def seen(plane: ViewPlane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> tuple[Seen, ...]:
     """Return the faces seen, the farthest first."""
     found: list[Seen] = []
     for part in parts:
@@ -144,24 +166,29 @@ def seen(plane: ViewPlane, parts: Iterable[Part], recipes: Mapping[str, Recipe] 
         else:
             found += _face_of_box(plane, part)
     found.sort(key=lambda face: face.depth)
-    return _uncovered(found)
+    return _FACES(plane.view, _uncovered(found))
 
 
-def _uncovered(faces: list[Seen]) -> list[Seen]:
+def _uncovered(faces: list[Seen]) -> tuple[Seen, ...]:
     """Leave out faces that lie wholly behind one nearer rectangle: in a full case that is most of them."""
     kept: list[Seen] = []
     over: list[tuple[float, float, float, float]] = []
     for face in reversed(faces):
         left, top, right, bottom = box = _bounds(face)
-        if any(b[0] <= left and right <= b[2] and b[1] <= top and bottom <= b[3] for b in over):
-            continue
-        kept.append(face)
-        loop = face.loops[0]
-        plain = len(face.loops) == 1 and len(loop) == 4
-        if plain and (right - left) * (bottom - top) > _COVERS and _is_upright(loop, box):
-            over.append(box)
+        for a, b, c, d in over:
+            if a <= left and right <= c and b <= top and bottom <= d:
+                break
+        else:
+            kept.append(face)
+            if (right - left) * (bottom - top) > _COVERS and _is_rectangle(face, box):
+                over.append(box)
     kept.reverse()
-    return kept
+    return tuple(kept)
+
+
+def _is_rectangle(face: Seen, box: tuple[float, float, float, float]) -> bool:
+    loop = face.loops[0]
+    return len(face.loops) == 1 and len(loop) == 4 and _is_upright(loop, box)
 
 
 def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float]) -> bool:
@@ -222,18 +249,22 @@ def painted(faces: Iterable[Seen], species_of: Callable[[Part], str]) -> Iterato
     faces = list(faces)
     rims = _rims(faces)
     for face in faces:
-        whole = _one_path(face.loops)
-        fill = Fill.END_GRAIN if face.end_grain else Fill.WOOD
-        yield Path(whole, Role.BARE, closed=True, fill=fill, species=species_of(face.part), ref=PartRef(face.part.id))
-        if not face.end_grain:
-            yield from _grain(face)
-        if face.outlined:
-            for loop in face.loops:
-                yield Path(loop, Role.OUTLINE, closed=True, ref=PartRef(face.part.id))
-        else:
+        yield from _wood(face, species_of(face.part))
+        if not face.outlined:
             for start, end in _edges(face):
                 if rims[_edge_key(face, start, end)] == 1:
                     yield line(start, end, Role.OUTLINE, ref=PartRef(face.part.id))
+
+
+@kept_by_identity(8192)
+def _wood(face: Seen, species: str) -> tuple[Path, ...]:
+    """Return a face of wood with its grain, and with its outline where it has one."""
+    ref = PartRef(face.part.id)
+    fill = Fill.END_GRAIN if face.end_grain else Fill.WOOD
+    area = Path(_one_path(face.loops), Role.BARE, closed=True, fill=fill, species=species, ref=ref)
+    grain = () if face.end_grain else tuple(_grain_lines(face))
+    loops = face.loops if face.outlined else ()
+    return area, *grain, *(Path(loop, Role.OUTLINE, closed=True, ref=ref) for loop in loops)
 
 
 def _rims(faces: list[Seen]) -> Counter[tuple[str, frozenset[Point]]]:
@@ -267,11 +298,6 @@ def _one_path(loops: tuple[tuple[Point, ...], ...]) -> tuple[Point, ...]:
     return tuple(points)
 
 
-@kept_by_value(4096)
-def _grain(face: Seen) -> tuple[Path, ...]:
-    return tuple(_grain_lines(face))
-
-
 def _grain_lines(face: Seen) -> Iterator[Path]:
     loop = face.loops[0]
     xs, ys = [p[0] for p in loop], [p[1] for p in loop]
@@ -296,26 +322,34 @@ def _grain_lines(face: Seen) -> Iterator[Path]:
 # --- hidden lines ---------------------------------------------------------------------------------
 
 
-def hidden(plane: ViewPlane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[Element]:
-    """Give, dashed, the outlines of parts where something nearer covers them."""
-    boxed = [(face, _bounds(face)) for face in faces]
+def hidden(plane: ViewPlane, parts: Iterable[Part], faces: tuple[Seen, ...]) -> Iterator[Element]:
+    """Give, dashed, the outlines of parts where something nearer covers them; faces as `seen` gives them."""
     for part in parts:
-        own = next(iter(_face_of_box(plane, part)), None)
-        if own is None:
-            continue
-        left, top, right, bottom = _bounds(own)
-        # Only what lies over the part can cover an edge of it: that is little, and soon told.
-        nearer = [
-            face
-            for face, box in boxed
-            if face.depth > own.depth + 0.01
-            and face.part is not part
-            and box[0] < right
-            and left < box[2]
-            and box[1] < bottom
-            and top < box[3]
-        ]
-        yield from _hidden_behind(own, *nearer)
+        for own in _face_of_box(plane, part):
+            yield from _hidden_by(own, faces)
+
+
+@kept_by_identity(4096)
+def _hidden_by(own: Seen, faces: tuple[Seen, ...]) -> tuple[Path, ...]:
+    """Return, dashed, the outline of a face where any nearer one of all that are seen covers it."""
+    left, top, right, bottom = _bounds(own)
+    # Only what lies over the part can cover an edge of it: that is little, and soon told.
+    first = bisect_right(faces, own.depth + 0.01, key=_depth)
+    nearer = [
+        face
+        for face, (a, b, c, d) in _with_bounds(faces)[first:]
+        if a < right and left < c and b < bottom and top < d and face.part is not own.part
+    ]
+    return _hidden_behind(own, *nearer)
+
+
+@kept_by_identity(8)
+def _with_bounds(faces: tuple[Seen, ...]) -> tuple[tuple[Seen, tuple[float, float, float, float]], ...]:
+    return tuple((face, _bounds(face)) for face in faces)
+
+
+def _depth(face: Seen) -> float:
+    return face.depth
 
 
 @kept_by_identity(4096)

@@ -12,7 +12,7 @@ from nullah.core.identity import IdentityKey, RecentResults
 from nullah.core.piece.facts import Clamps, GlueInSections, GluesTooLong, SetOutElsewhere
 from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
-from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
+from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, placed, plane_of, seen
 from nullah.core.piece.space import Box
 from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.reader import sentence
@@ -61,17 +61,15 @@ def keep_views(plan: Plan, drawn: Drawing) -> None:
 def _views_key(plan: Plan) -> tuple[object, ...]:
     """Return all that the three views of a piece hang on."""
     woods = tuple(plan.species_of(part) for part in plan.parts)
-    return plan.assembly, plan.ledger, IdentityKey(plan.proof), plan.marks, woods, plan.form.id
+    # Nails and screws are not seen on the views: they are not worked out to draw them.
+    return plan.unfastened, plan.ledger, IdentityKey(plan.proof), plan.marks, woods, plan.form.id
 
 
 def views(plan: Plan) -> Drawing:
     """Draw the three views of a piece."""
     planes = planes_of(plan)
     places = places_of(plan, planes)
-    found = Drawing()
-    for view, plane in planes.items():
-        found += drawing(_view(plan, plane)).moved(*places[view])
-    return found
+    return drawing(*(_view(plan, placed(plane, places[view])) for view, plane in planes.items()))
 
 
 def planes_of(plan: Plan) -> dict[View, ViewPlane]:
@@ -120,7 +118,7 @@ def places_of(plan: Plan, planes: dict[View, ViewPlane]) -> dict[View, tuple[flo
     """Return where each view stands on the bench: above, under it the front, to the right of that the section."""
     (long, deep), (_, high) = planes[View.ABOVE].size, planes[View.FRONT].size
     # Room for the title of the upper view and the dimensions over the lower, whatever the scale comes to.
-    measures = plan.assembly.measures
+    measures = plan.unfastened.measures
     over = (each.offset + _FIGURE for each in measures if each.view is View.FRONT and each.start[0] != each.end[0])
     needed = _below([each for each in measures if each.view is View.ABOVE]) + _TITLE + max((0.0, *over))
     gap = max(0.16 * (long + deep) + 26, (long + deep) * needed / (_NARROWEST - needed), 0.24 * (deep + high))
@@ -135,13 +133,14 @@ def _view(plan: Plan, plane: ViewPlane) -> Iterator[Element]:
     recipes = plan.proof.recipes if plan.proof is not None else None
     faces = seen(plane, plan.parts, recipes)
     yield from painted(faces, plan.species_of)
-    moving = {mover.group for mover in plan.assembly.movers}
+    moving = {mover.group for mover in plan.unfastened.movers}
     still = [part for part in plan.parts if part.group not in moving] if plane.view is View.FRONT else plan.parts
     yield from hidden(plane, still, faces)
     yield from _wrong(plan, plane)
-    wide, high = plane.size
-    measures = [measure for measure in plan.assembly.measures if measure.view is plane.view]
-    yield Label((wide / 2, high), plan.reader.text(plane.title), 3.0, role=Role.FAINT, nudge_mm=(0, _below(measures)))
+    (wide, high), (x, y) = plane.size, plane.at
+    measures = [measure for measure in plan.unfastened.measures if measure.view is plane.view]
+    under, title = (x + wide / 2, y + high), plan.reader.text(plane.title)
+    yield Label(under, title, 3.0, role=Role.FAINT, nudge_mm=(0, _below(measures)))
     for measure in measures:
         yield _dimension(plan, plane, measure)
 
