@@ -41,10 +41,11 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert not window.bench.drawing.elements and "being worked out" in window.bench.invitation
     qtbot.waitUntil(lambda: bool(window.bench.drawing.elements), timeout=30_000)
     assert known_order(window.document.plan) == order_of_work(window.document.plan)
-    first = window.bench.drawing
+    first, seen = window.bench.drawing, window.bench.grab().toImage()
     for length in (310, 320, 333):
         longer(window, length)
     assert window.bench.drawing is first, "what was shown stays until the new one has come"
+    assert "being worked out" in window.bench.outdated and window.bench.grab().toImage() != seen, "and says so"
     qtbot.mouseClick(window.desk(DAY_BOOK).done, Qt.MouseButton.LeftButton)
     assert not window.document.project.book, "nothing is done of an order that no longer holds"
     assert "being worked out" in window.desk(DAY_BOOK).said.text()
@@ -52,6 +53,7 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     qtbot.waitUntil(lambda: window.bench.drawing is not first, timeout=30_000)
     assert window.document.plan.ledger["contents.length"] == 333
     qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text(), timeout=30_000)
+    assert not window.bench.outdated
 
 
 def test_the_drawing_is_painted_before_the_rest_follows(window, qtbot):

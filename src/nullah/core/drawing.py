@@ -9,6 +9,7 @@ millimetres: they stay the same at every scale.
 from __future__ import annotations
 
 import math
+import operator
 import textwrap
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
@@ -147,6 +148,25 @@ class Drawing:
     def _bounds(self) -> tuple[float, float, float, float]:
         xs, ys = zip(*chain.from_iterable(map(_points, self.elements)), strict=True)
         return min(xs), min(ys), max(xs), max(ys)
+
+    def like(self, before: Drawing) -> Drawing:
+        """Return the drawing with the very elements of one before it, where equal ones stand at its beginning or end.
+
+        Where both have as many elements, they are compared one by one.
+        """
+        old, new = before.elements, list(self.elements)
+        ways = [(1, 0)] if len(old) == len(new) else [(1, 0), (-1, -1)]
+        for way, first in ways:
+            for at in range(min(len(old), len(new))):
+                place = first + way * at
+                if new[place] is old[place]:
+                    continue
+                if new[place] == old[place]:
+                    new[place] = old[place]
+                elif len(old) != len(new):
+                    break
+        same = len(old) == len(new) and all(map(operator.is_, old, new))
+        return before if same else Drawing(tuple(new))
 
     def moved(self, dx: float, dy: float, scale: float = 1.0) -> Drawing:
         """Return the drawing scaled about the origin, then moved by (dx, dy) mm.

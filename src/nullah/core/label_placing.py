@@ -28,6 +28,16 @@ class LabelBox(NamedTuple):
     right: float
     bottom: float
 
+    def holds(self, x: float, y: float) -> bool:
+        """Return whether a place lies in it.
+
+        Parameters
+        ----------
+        x, y : float
+            Pixels.
+        """
+        return self.left <= x <= self.right and self.top <= y <= self.bottom
+
     def inside(self, room: LabelBox) -> bool:
         """Return whether the whole box lies in a room."""
         return (

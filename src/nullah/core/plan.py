@@ -462,7 +462,12 @@ def _fastened_by(plan: Plan) -> tuple[tuple[tuple[str, WoodHeld], ...], Shop, Ma
     swing = round(plan.project.climate.swing, 1)
     woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
     # Nails and screws stay what they are, whatever unit is shown.
-    return woods, plan.project.shop, plan.project.set_out_marks, plan.project.piece.rows
+    marks = cast(Marks, _SAME_RULE("marks", plan.project.set_out_marks))
+    return woods, cast(Shop, _SAME_RULE("shop", plan.project.shop)), marks, plan.project.piece.rows
+
+
+#: The rule and the tools that pieces are set out with: the very same as long as they are equal.
+_SAME_RULE: SameAgain[Marks | Shop] = SameAgain(2)
 
 
 @kept_by_value(64)
@@ -491,16 +496,9 @@ def _with_fasteners(
     cuts = _cuts_by_part(assembly.joints, parts)
     joints = tuple(
         _fastened_joint(
-            joint,
-            parts[joint.first],
-            parts[joint.second],
-            RowInput(
-                (of[joint.first], of[joint.second]),
-                shop,
-                marks,
-                _cut_beside(joint, cuts) if joint.type.holds else (),
-                rows.get(joint.id, RowChoice()),
-            ),
+            *(joint, parts[joint.first], parts[joint.second], of[joint.first], of[joint.second]),
+            *(shop, marks, rows.get(joint.id, _USUAL_ROW)),
+            *(_cut_beside(joint, cuts) if joint.type.holds else ()),
         )
         if joint.hold.in_a_row and joint.first in parts and joint.second in parts
         else joint
@@ -509,9 +507,24 @@ def _with_fasteners(
     return assembly if joints == assembly.joints else _as_before("fastened", assembly._replace(joints=joints))
 
 
-@kept_by_value(4096)
-def _fastened_joint(joint: Joint, first: Part, second: Part, asked: RowInput) -> Joint:
-    return joint.type.fastened(joint, first, second, asked)
+#: What is chosen of a row of which nothing was chosen.
+_USUAL_ROW = RowChoice()
+
+
+@kept_by_identity(4096)
+def _fastened_joint(
+    joint: Joint,
+    first: Part,
+    second: Part,
+    of_first: WoodHeld,
+    of_second: WoodHeld,
+    shop: Shop,
+    marks: Marks,
+    choice: RowChoice,
+    *beside: Box,
+) -> Joint:
+    """Return a joint with its nails or screws; `beside` is what other joints cut out of its parts."""
+    return joint.type.fastened(joint, first, second, RowInput((of_first, of_second), shop, marks, beside, choice))
 
 
 def _cuts_by_part(joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> dict[str, list[tuple[str, tuple[Box, ...]]]]:
@@ -535,11 +548,15 @@ def _cut_beside(joint: Joint, cuts: Mapping[str, list[tuple[str, tuple[Box, ...]
     """Return what other joints cut out of the parts of one that nails or screws may hold."""
     if not joint.hold.in_a_row:
         return ()
-    found = dict.fromkeys(
-        box for part in (joint.first, joint.second) for other, boxes in cuts[part] if other != joint.id for box in boxes
-    )
     # Several may lie in one channel.
-    return tuple(box for box in found if box not in joint.channels)
+    return tuple(
+        box
+        for part in (joint.first, joint.second)
+        for other, boxes in cuts[part]
+        if other != joint.id
+        for box in boxes
+        if box not in joint.channels
+    )
 
 
 def chosen_wood(piece: Piece, part: Part) -> str:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import time
+from collections.abc import Callable, Iterator
 
-from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QContextMenuEvent,
@@ -13,7 +14,6 @@ from PySide6.QtGui import (
     QPaintEngine,
     QPainter,
     QPaintEvent,
-    QPixmap,
     QPolygonF,
     QResizeEvent,
     QWheelEvent,
@@ -24,12 +24,14 @@ from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point,
 from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
 from nullah.desk.key_pointer import KeyPointer
+from nullah.desk.picture import Picture, Place
 from nullah.language import tr
 from nullah.paper.labels import PlacedText, PlacedTexts, as_boxes, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import typeface, width_of
 from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale
+from nullah.paper.tiles import Painting, path_box
 
 #: Pixels for a millimetre of paper: a fifth larger than true at 96 dpi, for whoever stands a metre off.
 PAPER_PX = 96 / 25.4 * 1.2
@@ -38,6 +40,10 @@ _MARGIN = 22
 _EDGE = 3.0
 #: What is clicked is at least so large each way, pixels.
 _TARGET = 26.0
+#: The drawing is painted anew when it was not moved for so long, ms, and no longer than this at a stretch, s.
+_REST, _STRETCH = 60, 0.006
+#: So much of what no longer holds is covered.
+_WASH = 0.8
 #: Pixels that Ctrl and an arrow move the drawing, and which way.
 _PAN = 60.0
 _PANS = {Qt.Key.Key_Left: (1, 0), Qt.Key.Key_Right: (-1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
@@ -99,6 +105,8 @@ class Bench(QWidget):
         self.drawing = Drawing()
         self.overlay = Drawing()
         self.invitation = ""
+        #: Why what is shown no longer holds, while what takes its place is worked out.
+        self.outdated = ""
         self.lit: frozenset[Ref] = frozenset()
         self.hot: Ref | None = None
         self.to_scale = True
@@ -113,9 +121,15 @@ class Bench(QWidget):
         self.pointer = KeyPointer(self, self)
         self._texts_of, self._texts_for = Drawing(), tuple[object, ...]()
         self._texts = PlacedTexts({})
-        #: The drawing as it was painted last, and what it was painted of and for.
-        self._painted = QPixmap()
-        self._picture_of, self._picture_for = Drawing(), tuple[object, ...]()
+        self._picture = Picture()
+        self._picture_for: tuple[object, ...] = ()
+        #: What is left of painting the next picture, of what and for what, where the last stands in for it.
+        self._painting: Iterator[None] = iter(())
+        self._painting_for: tuple[object, ...] = ()
+        self._at_leisure = False
+        self._resting = QTimer(self)
+        self._resting.setSingleShot(True)
+        self._resting.timeout.connect(self._paint_on)
 
     def minimumSizeHint(self) -> QSize:
         return QSize(360, 160)
@@ -123,18 +137,29 @@ class Bench(QWidget):
     # --- what is shown ---
 
     def show_drawing(
-        self, drawing: Drawing, invitation: str, lit: frozenset[Ref], refit: bool, to_scale: bool = True
+        self,
+        drawing: Drawing,
+        invitation: str,
+        lit: frozenset[Ref],
+        refit: bool,
+        to_scale: bool = True,
+        at_leisure: bool = False,
     ) -> None:
-        """Show a drawing; `refit` puts the whole of it on the bench."""
-        # Most changes are of something else: then its words stand where they stood.
-        if drawing != self.drawing:
-            self.drawing = drawing
+        """Show a drawing; `refit` puts the whole of it on the bench, `at_leisure` lets others go before it."""
+        # Most changes are of something else: what is equal stays the very same, and is not painted again.
+        self.drawing, self.outdated = drawing.like(self.drawing), ""
+        self._at_leisure = at_leisure
         self.invitation, self.lit, self.to_scale = invitation, lit, to_scale
         if self.hot not in self.targets():
             self.hot = None
         self.setAccessibleDescription("" if drawing.elements else invitation)
         if refit and not self._dragging:
             self.fit()
+        self.update()
+
+    def say_outdated(self, why: str) -> None:
+        """Say over what is shown that it no longer holds; a drawing that is shown next takes its place."""
+        self.outdated = why
         self.update()
 
     def set_palette(self, palette: Palette) -> None:
@@ -183,7 +208,7 @@ class Bench(QWidget):
         x = about.x() - (about.x() - self.scale.origin[0]) * factor
         y = about.y() - (about.y() - self.scale.origin[1]) * factor
         self.scale = Scale(per_mm, PAPER_PX, (x, y))
-        self._fitted = False
+        self._fitted, self._at_leisure = False, True
         self._lies_elsewhere()
 
     def zoom_middle(self, factor: float) -> None:
@@ -207,14 +232,21 @@ class Bench(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         if painter.paintEngine().type() is QPaintEngine.Type.Raster:
-            painter.drawPixmap(0, 0, self._picture())
+            self._paint_picture()
+            self._picture.show(painter, self.scale)
         else:
-            self._paint_drawing(painter)
+            painter.fillRect(self.rect(), QColor(self.palette_.sheet))
+            paint(*(painter, self.drawing, self.scale, self.palette_), lit=self.lit, hot=self.hot, texts=self.texts())
         if self.overlay.elements:
             over = placed_texts(self.overlay, self.scale, self._room(), tuple(self.texts().boxes()))
             paint(painter, self.overlay, self.scale, self.palette_, lit=self.lit, texts=over)
-        if not self.drawing.elements:
-            self._paint_invitation(painter)
+        if self.outdated:
+            wash = QColor(self.palette_.sheet)
+            wash.setAlphaF(_WASH)
+            painter.fillRect(self.rect(), wash)
+            self._paint_words(painter, self.outdated)
+        elif not self.drawing.elements:
+            self._paint_words(painter, self.invitation)
         elif self.to_scale:
             self._paint_scale(painter)
         if self.hasFocus():
@@ -223,22 +255,44 @@ class Bench(QWidget):
         self.pointer.paint(painter, self.palette_)
         painter.end()
 
-    def _picture(self) -> QPixmap:
-        """Return the drawing as it is painted: what lies over it comes and goes without painting it anew."""
-        ratio = self.devicePixelRatioF()
-        key = (self.scale, self.size(), ratio, self._clear, self.lit, self.hot, self.palette_)
-        if self.drawing is not self._picture_of or key != self._picture_for:
-            self._picture_of, self._picture_for = self.drawing, key
-            self._painted = QPixmap(self.size() * ratio)
-            self._painted.setDevicePixelRatio(ratio)
-            painter = QPainter(self._painted)
-            self._paint_drawing(painter)
-            painter.end()
-        return self._painted
+    def _paint_picture(self) -> None:
+        """Paint the drawing if it is another one, or have it painted as soon as there is time."""
+        at = Place(self.scale, self.size(), self.devicePixelRatioF(), self.palette_)
+        key = (self.drawing, at, self._clear, self.lit, self.hot)
+        if self._is(key, self._picture_for):
+            self._at_leisure = False
+        elif not self._at_leisure or not self._picture.can_stand_in(at):
+            self._painting, self._painting_for, self._at_leisure = iter(()), (), False
+            self._picture.paint(self._to_paint(), at)
+            self._picture_for = key
+        elif not self._is(key, self._painting_for):
+            self._painting, self._painting_for = self._in_steps(at), key
+            self._resting.start(_REST)
 
-    def _paint_drawing(self, painter: QPainter) -> None:
-        painter.fillRect(self.rect(), QColor(self.palette_.sheet))
-        paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot, texts=self.texts())
+    @staticmethod
+    def _is(key: tuple[object, ...], other: tuple[object, ...]) -> bool:
+        # Drawings are told apart by what they are: to compare thousands of elements takes too long.
+        return bool(other) and key[0] is other[0] and key[1:] == other[1:]
+
+    def _to_paint(self) -> Painting:
+        return Painting(self.drawing, self.texts(), self.lit, self.hot)
+
+    def _in_steps(self, at: Place) -> Iterator[None]:
+        to_paint = self._to_paint()
+        yield
+        yield from self._picture.steps(to_paint, at)
+
+    def _paint_on(self) -> None:
+        """Go on with the next picture for as long as nobody notices; show it once it is whole."""
+        if not self._painting_for:
+            return
+        end = time.monotonic() + _STRETCH
+        for _ in self._painting:
+            if time.monotonic() > end:
+                self._resting.start(0)
+                return
+        self._picture_for, self._painting_for = self._painting_for, ()
+        self.update()
 
     def _scale_words(self) -> str:
         ratio = self.screen().physicalDotsPerInch() / 25.4 / self.scale.per_mm
@@ -257,11 +311,11 @@ class Bench(QWidget):
         painter.setPen(QColor(self.palette_.quiet))
         painter.drawText(self._scale_box().bottomLeft() - QPointF(0, 4), self._scale_words())
 
-    def _paint_invitation(self, painter: QPainter) -> None:
+    def _paint_words(self, painter: QPainter, words: str) -> None:
         painter.setFont(typeface(19))
         painter.setPen(QColor(self.palette_.quiet))
         box = QRectF(self.rect()).adjusted(self.width() * 0.18, 0, -self.width() * 0.18, 0)
-        painter.drawText(box, int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap), self.invitation)
+        painter.drawText(box, int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap), words)
 
     # --- pointing ---
 
@@ -285,6 +339,8 @@ class Bench(QWidget):
     def _covers(self, element: Element, text: PlacedText | None, position: QPointF) -> bool:
         match element:
             case Path(closed=True):
+                if not path_box(element, self.scale).holds(position.x(), position.y()):
+                    return False
                 polygon = QPolygonF([self.scale.put(point) for point in element.points])
                 return polygon.containsPoint(position, Qt.FillRule.OddEvenFill)
             case Dimension():
@@ -402,7 +458,7 @@ class Bench(QWidget):
         """Move the drawing by so many pixels."""
         origin = (self.scale.origin[0] + shift.x(), self.scale.origin[1] + shift.y())
         self.scale = Scale(self.scale.per_mm, PAPER_PX, origin)
-        self._fitted = False
+        self._fitted, self._at_leisure = False, True
         self._lies_elsewhere()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import operator
 from collections.abc import Callable, Iterator
 from functools import partial
 
@@ -49,6 +50,8 @@ class Showing:
         self.objects = BenchObjects(self.bench, picked.words_of, picked.verbs_of)
         self._afterwards = Afterwards(window)
         self._drawn_for: tuple[object, ...] = ()
+        # What is shown, by the project and what is in hand.
+        self._shown: tuple[object, object] | None = None
         #: Whether the drawing was left as it was, behind a page that stands in its place.
         self.bench_left = False
 
@@ -61,16 +64,22 @@ class Showing:
             Whether another station is gone to: what is of it is shown as a whole.
         """
         seen = self._window.place.currentWidget() is self.bench
+        shown = self.document.project, self.document.selection
+        # Only what was worked out aside has come.
+        came = not station and self._shown is not None and all(map(operator.is_, shown, self._shown))
+        self._shown = shown
         if not self.ready():
-            # The order of work takes long: what was shown stays until it has come.
+            # The order of work takes long: what was shown stays until it has come, and says that it no longer holds.
+            words = tr("The order of work is being worked out …")
             if station:
-                self.bench.show_drawing(
-                    Drawing(), tr("The order of work is being worked out …"), frozenset(), refit=True
-                )
+                self.bench.show_drawing(Drawing(), words, frozenset(), refit=True)
+            elif self.bench.drawing.elements:
+                self.bench.say_outdated(words)
+            self.bench.repaint()
             self._afterwards.begin(self._of_all())
             return
         if seen or station:
-            self._refresh_bench()
+            self._refresh_bench(at_leisure=came and not self.document.patient)
         self.bench_left = not (seen or station)
         if station or self.document.patient:
             for step in self._of_station():
@@ -89,7 +98,7 @@ class Showing:
         """Return whether the station in hand can be shown without waiting."""
         return STATIONS[self._station()].id != "daybook" or self.document.order_ready()
 
-    def _refresh_bench(self) -> None:
+    def _refresh_bench(self, at_leisure: bool) -> None:
         plan, selection, station = self.document.plan, self.document.selection, STATIONS[self._station()]
         piece = PieceRef(selection.breakdown.piece or selection.part)
         lit: set[Ref] = {PartRef(selection.part), piece, QuantityRef(selection.quantity)}
@@ -101,7 +110,7 @@ class Showing:
         drawn_for = (self._station(), bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
         invitation = plan.reader.text(station.invitation)
-        self.bench.show_drawing(drawing, invitation, frozenset(lit), refit, station.to_scale)
+        self.bench.show_drawing(drawing, invitation, frozenset(lit), refit, station.to_scale, at_leisure)
 
     def _of_station(self) -> tuple[Callable[[], object], ...]:
         """Return the steps that show what is of the station in hand besides its drawing."""

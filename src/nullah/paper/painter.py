@@ -6,7 +6,7 @@ The screen, PDF, SVG and PNG all come through `paint`, so what is printed is wha
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import replace
 from itertools import groupby, starmap
@@ -25,6 +25,7 @@ from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import INK, Palette, wood_tone
 from nullah.paper.scale import Scale
 from nullah.paper.svg import SvgPainter
+from nullah.paper.tiles import Painting, Tiles, touched, word_box
 
 
 class Stroke(NamedTuple):
@@ -94,27 +95,46 @@ def paint(
     texts : PlacedTexts, optional
         Where its words stand; placed here if left out.
     """
-    work = _Work(painter, scale, palette, lit, hot)
-    painter.save()
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    for look, run in groupby(drawing.elements, work.look):
-        if look is not None:
-            work.paths(look, cast(Iterator[Path], run))
-            continue
-        for element in run:
-            if isinstance(element, Dimension):
-                work.dimension(element)
-            elif isinstance(element, Ring) and not element.text:
-                work.ring(element.role, text_of(element, scale))
     texts = placed_texts(drawing, scale) if texts is None else texts
+    for _ in paint_in_steps(painter, Painting(drawing, texts, lit, hot), scale, palette):
+        pass
+
+
+def paint_in_steps(
+    painter: QPainter | SvgPainter, painting: Painting, scale: Scale, palette: Palette, tiles: Tiles | None = None
+) -> Iterator[None]:
+    """Paint a drawing, and rest after a few of its elements each time.
+
+    Parameters
+    ----------
+    painter : QPainter or SvgPainter
+        Already begun on its device.
+    painting : Painting
+    scale : Scale
+    palette : Palette
+    tiles : Tiles, optional
+        What lies in none of these squares is left out.
+    """
+    drawing, texts, lit, hot = painting
+    work = _Work(painter, scale, palette, lit, hot)
+    elements: Iterable[Element] = drawing.elements
     told = [(words, text) for index, text in texts.of.items() if not isinstance(words := drawing.elements[index], Path)]
-    for words, text in told:
-        work.ground(words, text)
-    for words, text in told:
-        work.text(words, text)
-    for note in texts.notes:
-        work.words(note, palette.text)
-    painter.restore()
+    if tiles is not None:
+        elements = touched(tiles, painting, scale)
+        told = [(words, text) for words, text in told if tiles.touch(word_box(text))]
+    painter.save()
+    try:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        yield from work.elements(elements)
+        for words, text in told:
+            work.ground(words, text)
+        for words, text in told:
+            work.text(words, text)
+            yield
+        for note in texts.notes:
+            work.words(note, palette.text)
+    finally:
+        painter.restore()
 
 
 def paint_page(
@@ -188,6 +208,20 @@ class _Work:
         held = ref is not None and ref in self.in_hand
         return role, closed, fill if closed else Fill.NONE, species, held, held and ref in self.lit
 
+    def elements(self, elements: Iterable[Element]) -> Iterator[None]:
+        """Paint lines and areas in their order; words come after all of them."""
+        for look, run in groupby(elements, self.look):
+            if look is not None:
+                self.paths(look, cast(Iterator[Path], run))
+                yield
+                continue
+            for element in run:
+                if isinstance(element, Dimension):
+                    self.dimension(element)
+                elif isinstance(element, Ring) and not element.text:
+                    self.ring(element.role, text_of(element, self.scale))
+            yield
+
     def paths(self, look: _Look, paths: Iterator[Path]) -> None:
         """Paint lines and areas that follow each other and look alike."""
         role, closed, fill, _, held, _ = look
@@ -196,11 +230,11 @@ class _Work:
         brush = QBrush(QColor(self.area(look))) if filled else Qt.BrushStyle.NoBrush
         self.painter.setBrush(brush)
         self.painter.setPen(Qt.PenStyle.NoPen if hatched else pen)
-        placed = ((path, self._placing.map(_polygon(path.points))) for path in paths)
         if not closed:
-            self.lines([polygon for _, polygon in placed])
+            self.lines([_polygon(path.points) for path in paths])
             return
-        for path, polygon in placed:
+        for path in paths:
+            polygon = self._placing.map(_polygon(path.points))
             self.painter.drawPolygon(polygon)
             if hatched:
                 self.hatch(path)
@@ -211,14 +245,14 @@ class _Work:
                 self.painter.setPen(Qt.PenStyle.NoPen)
 
     def lines(self, lines: list[QPolygonF]) -> None:
-        """Draw lines with the pen in hand, all of them in one stroke."""
+        """Draw lines, in mm, with the pen in hand, all of them in one stroke."""
         if isinstance(self.painter, SvgPainter):
-            self.painter.drawPolylines(lines)
+            self.painter.drawPolylines([self._placing.map(each) for each in lines])
             return
         path = QPainterPath()
         for each in lines:
             path.addPolygon(each)
-        self.painter.drawPath(path)
+        self.painter.drawPath(self._placing.map(path))
 
     def area(self, look: _Look) -> str:
         """Return the colour of an area."""

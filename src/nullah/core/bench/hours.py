@@ -195,7 +195,9 @@ class _Days:
         self._place = {task.id: number for number, task in enumerate(ordered)}
         self._minutes = {task.id: max(minutes.get(task.id, 0.0), 0.0) for task in ordered}
         self._hours, self._begin, self._now = hours, begin, begin
-        self._tail = _tails(ordered, self._minutes)
+        # What has most behind it goes first; tasks about as pressing are alike.
+        self._pressing = {name: -int(tail // _ALIKE) for name, tail in _tails(ordered, self._minutes).items()}
+        self._series = {task.id: task.series for task in ordered}
         self._left = {task.id: len(set(task.after)) for task in ordered}
         self._follows: dict[str, list[str]] = {task.id: [] for task in ordered}
         for task in ordered:
@@ -264,21 +266,24 @@ class _Days:
             or self._now + need <= end
         ]
 
-        last = self._tasks[self._last].series if self._last else None
+        last = self._series.get(self._last)
 
         def rank(name: str) -> tuple[bool, int, bool, int]:
-            need, waits = self._minutes[name], self._tasks[name].waits
-            overnight = waits > 0 and self._now + timedelta(minutes=need, hours=waits) > end
-            # It can still be done later in this session: other work goes before it.
-            later = overnight and any(
-                not self._tasks[other].waits and self._now + timedelta(minutes=self._minutes[other] + need) <= end
-                for other in fits
-            )
             # Of what is about as pressing, what goes on with what was just done: tools stay set.
-            pressing = -int(self._tail[name] // _ALIKE)
-            return later, pressing, last not in (None, self._tasks[name].series), self._place[name]
+            other_tools = last is not None and last != self._series[name]
+            return self._put_off(name, fits, end), self._pressing[name], other_tools, self._place[name]
 
         return min(fits, key=rank, default=None)
+
+    def _put_off(self, name: str, fits: list[str], end: datetime) -> bool:
+        """Return whether other work goes before: its wait runs through the night, and it can be done later today."""
+        need, waits = self._minutes[name], self._tasks[name].waits
+        if waits <= 0 or self._now + timedelta(minutes=need, hours=waits) <= end:
+            return False
+        return any(
+            not self._tasks[other].waits and self._now + timedelta(minutes=self._minutes[other] + need) <= end
+            for other in fits
+        )
 
     def _do(self, name: str) -> None:
         """Do a task from now on, over as many sessions as it takes."""

@@ -259,7 +259,8 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
     number = choice.number or len(made.places) + (odd and len(made.places) % 2 == 0)
     plain = _evenly(way, number, from_end)
     wide, along = from_float(made.thick).mm, way.along.value
-    met = [(box.low[along] - wide, box.high[along] + wide) for box in _met(way, made, chosen.beside)]
+    # Exact figures are slow to compare, and equal ones stay equal.
+    met = {(float(box.low[along] - wide), float(box.high[along] + wide)) for box in _met(way, made, chosen.beside)}
     if not met:
         return plain
     numbers = [number] if choice.number else [number + more * (2 if odd else 1) for more in range(_MORE)]
@@ -272,7 +273,7 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
     tried = (_evenly(way, each, end) for end in ends if end >= least for each in numbers)
     apart = (places for places in tried if len(places) < 2 or places[1] - places[0] >= _APART)
     # Nearer to it than a nail is thick.
-    clear = (places for places in apart if not any(low < at < high for low, high in met for at in places))
+    clear = (places for places in apart if not any(low < at < high for at in map(float, places) for low, high in met))
     return next(clear, plain)
 
 

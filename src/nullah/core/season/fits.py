@@ -7,9 +7,10 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
+from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Ledger
 from nullah.core.piece.form import Assembly, Freedom, Mover
-from nullah.core.piece.joint import Hold
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner
 from nullah.core.season.swelling import WoodMoisture, Year, growth
@@ -129,9 +130,10 @@ def _loose_fit(
 def _hosts_grow(assembly: Assembly, stocks: Mapping[str, WoodMoisture], parts: list[Part], axis: Axis) -> Year:
     """Return how much what holds some parts grows along an axis itself: nothing where its grain runs that way."""
     ids = {part.id for part in parts}
+    joints = assembly.joints_of(parts[0].id) if len(parts) == 1 else assembly.joints
     hosts = [
         part
-        for joint in assembly.joints
+        for joint in joints
         if (joint.first in ids) != (joint.second in ids)
         and (part := assembly.part(joint.first if joint.second in ids else joint.second)) is not None
     ]
@@ -146,20 +148,24 @@ def _hosts_grow(assembly: Assembly, stocks: Mapping[str, WoodMoisture], parts: l
 
 def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> float | None:
     """Return how deep the outer edges stand in what they are let into when they are narrowest, mm."""
-    depths = []
+    depths: list[float] = []
     for part in (parts[0], parts[-1]):
         for joint in assembly.joints_of(part.id):
             if joint.second != part.id or not joint.type.captures:
                 continue
             host = assembly.part(joint.first)
-            if host is None:
-                continue
-            for channel in joint.channels or ():
-                inside = host.box.overlap(channel)
-                if inside is not None and inside.size(axis) < part.box.size(axis) / 2:
-                    depths.append(float(inside.size(axis)))
+            if host is not None:
+                depths += _held_in(joint, host, part, axis)
     # Gaps between boards beside each other take their share of the room.
     return min(depths) - max(rooms) / (len(parts) + 1) if depths else None
+
+
+@kept_by_identity(4096)
+def _held_in(joint: Joint, host: Part, part: Part, axis: Axis) -> tuple[float, ...]:
+    """Return how deep the edges of a part stand in the channels of its host along an axis, mm."""
+    inside = (host.box.overlap(channel) for channel in joint.channels)
+    sizes = (each.size(axis) for each in inside if each is not None)
+    return tuple(float(size) for size in sizes if size < part.box.size(axis) / 2)
 
 
 # --- what goes in and out -------------------------------------------------------------------------
@@ -176,7 +182,7 @@ def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoistur
         rest = [box for box in boxes if box[0].group != mover.group]
         for axis in Axis:
             if axis is not mover.way.axis and group:
-                whole = _round(group)
+                whole = _round(*group)
                 borders = _between(whole.in_floats(), rest, axis)
                 yield from _moving_fit(assembly, ledger, stocks, mover, group, whole, borders, axis)
 
@@ -246,7 +252,8 @@ def _between(whole: Box, rest: Sequence[_Placed], axis: Axis) -> tuple[Part, Par
     return max(below, key=lambda part: part.box.high[a]), min(above, key=lambda part: part.box.low[a])
 
 
-def _round(group: Sequence[Part]) -> Box:
+@kept_by_identity(512)
+def _round(*group: Part) -> Box:
     low = tuple(min(part.box.low[a] for part in group) for a in range(3))
     high = tuple(max(part.box.high[a] for part in group) for a in range(3))
     return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))

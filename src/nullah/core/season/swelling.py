@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from operator import itemgetter
 from typing import NamedTuple
 
-from nullah.core.identity import kept_by_value
+from nullah.core.identity import kept_by_identity, kept_by_value
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis
 from nullah.core.rack.board import Board
@@ -80,9 +80,17 @@ def growth(part: Part, stock: WoodMoisture, axis: Axis, size: float | None = Non
     Year
         Twelve figures from January, mm.
     """
+    return _growth(part, stock, axis) if size is None else _growth_of(part, stock, axis, size)
+
+
+@kept_by_identity(4096)
+def _growth(part: Part, stock: WoodMoisture, axis: Axis) -> Year:
+    return _growth_of(part, stock, axis, float(part.box.size(axis)))
+
+
+def _growth_of(part: Part, stock: WoodMoisture, axis: Axis, size: float) -> Year:
     if axis is part.grain:
         return (0.0,) * 12
-    size = float(part.box.size(axis)) if size is None else size
     staves = stock.staves or (StaveWood(1.0, stock.species, stock.cut, stock.now),)
 
     through = axis is part.face
@@ -123,8 +131,12 @@ def through_year(part: Part, staves: Sequence[StaveWood], climate: Climate, fini
     finish : str
         One of `FINISHES`.
     """
-    days = usual_days(float(part.length), float(part.width), float(part.thickness))
-    return _moisture(tuple(staves), climate, round(days * FINISHES.get(finish, FINISHES[NO_FINISH]).slows, 1))
+    return _moisture(tuple(staves), climate, round(_days(part) * FINISHES.get(finish, FINISHES[NO_FINISH]).slows, 1))
+
+
+@kept_by_identity(4096)
+def _days(part: Part) -> float:
+    return usual_days(float(part.length), float(part.width), float(part.thickness))
 
 
 @kept_by_value(4096)
@@ -135,6 +147,7 @@ def _moisture(staves: tuple[StaveWood, ...], climate: Climate, behind: float) ->
     return WoodMoisture(first.species, first.cut, first.now, year, staves if len(set(staves)) > 1 else ())
 
 
+@kept_by_identity(4096)
 def part_year(part: Part, stock: WoodMoisture) -> PartYear:
     """Return a part through the year."""
     return PartYear(part, stock, float(part.box.size(part.across)), growth(part, stock, part.across))
