@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication
 
 from nullah.core import actions
@@ -113,3 +113,22 @@ def test_views_in_another_unit_are_drawn_here(window, qtbot):
     window.show_unit(Unit.INCH)
     qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=30_000)
     assert "13 15/16" in [getattr(e, "text", "") for e in window.bench.drawing.elements]
+
+
+def test_a_line_that_is_dragged_is_painted_with_every_move_and_the_card_once_the_hand_rests(window, qtbot):
+    window.show_station(4)
+    qtbot.wait(300)
+    bench, spec = window.bench, window.document.plan.corner.layout.spec
+    line = bench.scale.put((-1.0, float(spec.width) - float(spec.half_pin))).toPoint()
+    refresh_card = window.showing._refresh_card
+    told = []
+    window.showing._refresh_card = lambda: told.append(1) or refresh_card()
+    qtbot.mousePress(bench, Qt.MouseButton.LeftButton, pos=line)
+    for step in range(1, 5):
+        before = bench.drawing
+        qtbot.mouseMove(bench, pos=line - QPoint(0, 3 * step))
+        assert bench.drawing is not before and bench._picture_for[0] is bench.drawing, "painted with every move"
+    assert not told, "the card waits"
+    qtbot.waitUntil(lambda: bool(told), timeout=5000)
+    qtbot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=line - QPoint(0, 12))
+    assert window.document.undo_name.startswith("half-pin ")

@@ -100,6 +100,20 @@ def test_a_laid_part_is_turned_where_it_lies(cabinetmaker):
     assert not box.toAlignedRect().intersects(tag), "it does not cover what it is about"
 
 
+def test_what_can_be_done_goes_along_with_a_view_that_is_moved(cabinetmaker):
+    user = cabinetmaker
+    user.go("breakdown")
+    user.click_bench(PieceRef(user.project.layout[0].part))
+    bench, tag = user.window.bench, user.window.tag
+    before = tag.pos()
+    user.bot.mousePress(bench, Qt.MouseButton.MiddleButton, pos=QPoint(300, 300))
+    user.bot.mouseMove(bench, pos=QPoint(325, 310))
+    assert tag.pos() - before == QPoint(25, 10), "at once"
+    user.bot.mouseMove(bench, pos=QPoint(3000, 310))
+    user.bot.mouseRelease(bench, Qt.MouseButton.MiddleButton, pos=QPoint(3000, 310))
+    user.bot.waitUntil(lambda: not tag.isVisible(), timeout=5000)
+
+
 def test_a_board_of_ones_own_is_removed_from_its_menu(qtbot, open_window):
     user = User(qtbot, open_window(plant_stair()))
     user.window.document.pick_part("own1")

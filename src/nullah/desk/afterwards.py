@@ -18,10 +18,10 @@ class Afterwards(QObject):
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._step)
 
-    def begin(self, steps: Iterable[Callable[[], object]]) -> None:
-        """Take these steps from now on, and none of those before them."""
+    def begin(self, steps: Iterable[Callable[[], object]], rest: int = 0) -> None:
+        """Take these steps, and none of those before them, from now on or once nothing newer came for a while, ms."""
         self._steps = deque(steps)
-        self._timer.start()
+        self._timer.start(rest)
 
     def finish(self) -> None:
         """Take all steps that are left now."""
@@ -33,5 +33,5 @@ class Afterwards(QObject):
         if self._steps:
             step = self._steps.popleft()
             if self._steps:
-                self._timer.start()
+                self._timer.start(0)
             step()

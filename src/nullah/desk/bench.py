@@ -435,6 +435,11 @@ class Bench(QWidget):
             self.tool.release(self.scale.back(at.x(), at.y()))
             self.update()
 
+    @property
+    def dragging(self) -> bool:
+        """Whether something is being dragged."""
+        return self._dragging
+
     def give_up(self) -> None:
         """Give up what is being dragged."""
         if self._dragging:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, QTimer
 from PySide6.QtWidgets import QMenu
 
 from nullah.core.refs import Ref
@@ -13,6 +13,9 @@ from nullah.desk.frame import FrameWindow
 from nullah.desk.stations.base import StationDesk
 from nullah.desk.tag import fill_menu
 from nullah.language import tr
+
+#: The drawing rests when it was not moved for so long, ms.
+_REST = 60
 
 
 class Picked:
@@ -33,7 +36,13 @@ class Picked:
         self._window, self._desk, self._clicked = window, desk, clicked
         self._document, self._bench, self._tag = window.document, window.bench, window.tag
         self._bench.menu_wanted.connect(self._open_menu)
-        self._bench.moved.connect(self.place_tag)
+        self._bench.moved.connect(self._carry_tag)
+        #: How far the tag stands from what it is about, pixels.
+        self._apart = QPointF()
+        self._resting = QTimer(window)
+        self._resting.setSingleShot(True)
+        self._resting.setInterval(_REST)
+        self._resting.timeout.connect(self.place_tag)
 
     def ref(self) -> Ref | None:
         """Return what is picked at the station in hand and has verbs."""
@@ -65,8 +74,17 @@ class Picked:
             self._tag.hide()
         else:
             self._tag.stand_by(where, self._bench.drawn_boxes())
+            self._apart = QPointF(self._tag.pos()) - where.topLeft()
             self._tag.setVisible(self._bench.rect().intersects(where.toAlignedRect()))
         self._bench.keep_clear(QRectF(self._tag.geometry()) if self._tag.isVisibleTo(self._bench) else None)
+
+    def _carry_tag(self) -> None:
+        """Carry the tag with what it is about; where it stands best is looked for once the drawing rests."""
+        self._resting.start()
+        ref = self.ref() if self._tag.isVisibleTo(self._bench) else None
+        where = self._bench.box_of(ref) if ref is not None else None
+        if where is not None:
+            self._tag.move((where.topLeft() + self._apart).toPoint())
 
     def fill_verbs(self, menu: QMenu, ref: Ref | None) -> None:
         """Put what can be done with something into a menu."""

@@ -22,6 +22,9 @@ from nullah.desk.picked import Picked
 from nullah.desk.stations.base import StationDesk
 from nullah.language import tr
 
+#: A hand that drags something rests when it has not moved for so long, ms.
+_REST = 80
+
 
 class Showing:
     """Shows the document in a window.
@@ -64,7 +67,7 @@ class Showing:
             Whether another station is gone to: what is of it is shown as a whole.
         """
         seen = self._window.place.currentWidget() is self.bench
-        shown = self.document.project, self.document.selection
+        shown = self.document.plan.project, self.document.selection
         # Only what was worked out aside has come.
         came = not station and self._shown is not None and all(map(operator.is_, shown, self._shown))
         self._shown = shown
@@ -92,7 +95,9 @@ class Showing:
             self._desk().refresh()
         elif self.bench.isVisible():
             self.bench.repaint()
-        self._afterwards.begin([*self._of_station(), *self._of_all()])
+        # What is dragged follows the hand; all else comes once the hand rests.
+        rest = _REST if self.bench.dragging else 0
+        self._afterwards.begin([*self._of_station(), *self._of_all()], rest)
 
     def ready(self) -> bool:
         """Return whether the station in hand can be shown without waiting."""
