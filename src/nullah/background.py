@@ -29,6 +29,9 @@ from nullah.memory import Sparing
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
 _NO_END = 10**9
+#: A process that has had nothing to answer for so long is to be ended, ms: another is begun in no time, and what this
+#: one has kept is not worth its memory any more.
+IDLE = 45_000
 #: How far a piece of work stands behind the window where both want a core: it takes long anyway.
 _WORK = 5
 #: A process that is ended is waited for so long at most, in seconds.

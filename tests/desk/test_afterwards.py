@@ -1,11 +1,14 @@
 """What takes long comes after what was typed: a window that does not wait for it, as users have it."""
 
+import os
 from dataclasses import replace
+from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication
 
+from nullah.background import IDLE
 from nullah.core import actions
 from nullah.core.lengths import Unit, mm
 from nullah.core.stations import STATIONS
@@ -14,8 +17,19 @@ from nullah.core.work.order_of_work import known_order, order_of_work
 from nullah.demo.seed_box import seed_box
 from nullah.desk.afterwards import Afterwards
 from nullah.desk.start import make_window
+from nullah.desk.thumbnails import Thumbnails, _painter
+from nullah.paper.palette import DAY
 
 DAY_BOOK = 6
+
+
+def below(process):
+    """Return the processes that one has begun, and those that they have begun."""
+    found = []
+    for task in Path(f"/proc/{process}/task").iterdir():
+        for child in map(int, (task / "children").read_text(encoding="ascii").split()):
+            found += [child, *below(child)]
+    return found
 
 
 @pytest.fixture
@@ -54,6 +68,20 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert window.document.plan.ledger["contents.length"] == 333
     qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text(), timeout=30_000)
     assert not window.bench.outdated
+
+
+def test_what_has_nothing_to_do_for_long_ends_and_is_begun_again_when_it_is_wanted(window, qtbot):
+    document = window.document
+    window.show_station(DAY_BOOK)
+    qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready(), timeout=30_000)
+    begun = below(os.getpid())
+    for asker in (document.prover, document._orderer):
+        assert asker._idle.isActive() and asker._idle.interval() == IDLE
+        asker._idle.start(10)
+    qtbot.waitUntil(lambda: len(below(os.getpid())) <= len(begun) - 2, timeout=10_000)
+    longer(window, 330)
+    qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready(), timeout=30_000)
+    assert document.plan.ledger["contents.length"] == 330
 
 
 def test_the_drawing_is_painted_before_the_rest_follows(window, qtbot):
@@ -132,3 +160,14 @@ def test_a_line_that_is_dragged_is_painted_with_every_move_and_the_card_once_the
     qtbot.waitUntil(lambda: bool(told), timeout=5000)
     qtbot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=line - QPoint(0, 12))
     assert window.document.undo_name.startswith("half-pin ")
+
+
+def test_little_pictures_are_painted_again_after_who_paints_them_had_nothing_to_do(qtbot):
+    pictures = Thumbnails()
+    for key in ("first", "second"):
+        with qtbot.waitSignal(pictures.painted, timeout=30_000) as painted:
+            pictures.ask(key, seed_box(), (60, 40), DAY)
+        assert painted.args[0] == key and painted.args[1].width() == 60
+        qtbot.waitUntil(_painter()._idle.isActive, timeout=5000)
+        _painter()._idle.start(10)
+        qtbot.waitUntil(lambda: _painter()._process is None, timeout=5000)

@@ -6,9 +6,9 @@ import sys
 from collections.abc import Callable
 from typing import Any, NamedTuple
 
-from PySide6.QtCore import QObject, QSocketNotifier, Signal
+from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 
-from nullah.background import Answer, Beside, DroppedError
+from nullah.background import IDLE, Answer, Beside, DroppedError
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan, prove_plan, work_out
 from nullah.core.project import Project
@@ -90,6 +90,10 @@ class Asker(QObject):
         self._news: QSocketNotifier | None = None
         # The plans that were asked about, by the number of the question; the last is the newest.
         self._asked: dict[int, Plan] = {}
+        self._idle = QTimer(self)
+        self._idle.setSingleShot(True)
+        self._idle.setInterval(IDLE)
+        self._idle.timeout.connect(self._end)
 
     @property
     def asked(self) -> Plan | None:
@@ -101,6 +105,7 @@ class Asker(QObject):
         if self._process is None:
             self._begin()
         assert self._process is not None
+        self._idle.stop()
         self._asked[self._process.ask(plan.project)] = plan
 
     def _begin(self) -> None:
@@ -117,6 +122,8 @@ class Asker(QObject):
                 plan = self._asked[told.number]
                 # Those before it were dropped.
                 self._asked = {number: each for number, each in self._asked.items() if number > told.number}
+                if not self._asked:
+                    self._idle.start()
                 self.answered.emit(plan, told.given)
                 continue
             # What the process cannot do is done here, where an error is told.
@@ -127,6 +134,7 @@ class Asker(QObject):
                 self.answered.emit(asked, self._here(asked))
 
     def _end(self) -> None:
+        self._idle.stop()
         if self._news is not None:
             self._news.setEnabled(False)
             self._news.deleteLater()

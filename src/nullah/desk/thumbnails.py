@@ -11,10 +11,10 @@ from dataclasses import replace
 from functools import cache, lru_cache
 from typing import NamedTuple
 
-from PySide6.QtCore import QObject, QSocketNotifier, Signal
+from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 from PySide6.QtGui import QImage
 
-from nullah.background import Answer, Beside, DroppedError
+from nullah.background import IDLE, Answer, Beside, DroppedError
 from nullah.core.project import Piece, Project
 from nullah.paper.palette import Palette
 
@@ -98,6 +98,10 @@ class _Painter(QObject):
         self._news: QSocketNotifier | None = None
         self._wanted: deque[_Wanted] = deque()
         self._under_way: tuple[int, _Wanted] | None = None
+        self._idle = QTimer(self)
+        self._idle.setSingleShot(True)
+        self._idle.setInterval(IDLE)
+        self._idle.timeout.connect(self._rest)
 
     def ask(self, wanted: _Wanted) -> None:
         """Have a picture painted after those that were asked for."""
@@ -112,7 +116,10 @@ class _Painter(QObject):
 
     def _go_on(self) -> None:
         if self._under_way is not None or not self._wanted:
+            if self._process is not None:
+                self._idle.start()
             return
+        self._idle.stop()
         if self._process is None:
             self._process = Beside(paint_bytes, ("nullah.core.piece.render", "nullah.desk.turning"), behind=3)
             atexit.register(self._process.stop)
@@ -137,6 +144,13 @@ class _Painter(QObject):
             sys.stderr.write(f"{told.details}\n")
             self._end()
         self._go_on()
+
+    def _rest(self) -> None:
+        """End the process: nothing was to be painted for long."""
+        if self._process is not None and self._under_way is None:
+            process = self._process
+            self._end()
+            process.stop()
 
     def _end(self) -> None:
         if self._process is not None:
