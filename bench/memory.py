@@ -11,7 +11,7 @@ import tempfile
 import time
 from pathlib import Path
 
-from desk import large_cabinet
+from desk import large_cabinet  # which loads the desk before the toolkit, as the program does
 
 #: What is wanted at most, MB.
 WANTED = {"seed cabinet": 150.0, "large cabinet": 250.0}

@@ -10,6 +10,7 @@ import time
 import pytest
 from tests.processes import alive, children_of, gone, parent
 
+from nullah import forking
 from nullah.background import Answer, Beside, Crashed, DroppedError
 
 
@@ -83,6 +84,22 @@ def test_a_nursery_that_was_killed_is_begun_anew():
     again = Beside(whoever)
     assert parent(asked_who(again)) != nursery
     again.stop()
+
+
+def test_a_nursery_ends_when_it_has_had_no_child_for_long_and_another_is_begun_when_it_is_wanted(monkeypatch):
+    nurseries = [forking._Nursery(0.3)]
+    monkeypatch.setattr(forking, "_NURSERIES", nurseries)
+    beside = Beside(whoever)
+    nursery = parent(asked_who(beside))
+    assert nursery == nurseries[0].process.pid
+    time.sleep(0.9)
+    assert nurseries[0].process.poll() is None, "it has a child"
+    beside.stop()
+    assert nurseries[0].process.wait(20) == 0
+    again = Beside(whoever)
+    assert parent(asked_who(again)) not in (nursery, os.getpid())
+    again.stop()
+    assert nurseries[0]._close() is None and forking._RESTS_FOR >= 60
 
 
 def busy(dropped):

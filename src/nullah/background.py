@@ -170,18 +170,18 @@ class Beside:
     ----------
     answering : callable
         A function of a module: called with a function that tells whether the question is dropped, and what was asked.
-    needs : sequence of str
-        Modules that answering needs beside its own, loaded once for all processes.
+    needs : sequence of str, optional
+        Modules that answering needs beside its own, loaded once for all processes; None: it loads its own for itself.
     behind : int
         How far it stands behind the window where both want a core.
     """
 
-    def __init__(self, answering: Answering, needs: Sequence[str] = (), behind: int = 0) -> None:
+    def __init__(self, answering: Answering, needs: Sequence[str] | None = None, behind: int = 0) -> None:
         asked, asks = os.pipe()
         told, tells = os.pipe()
         name = f"{answering.__module__}:{answering.__qualname__}"
-        needs = (answering.__module__, *needs)
-        self._child = Child(f"{__name__}:answer_on", (asked, tells), name, needs=needs, behind=behind)
+        needs = () if needs is None else (answering.__module__, *needs)
+        self._child = Child(f"{__name__}:answer_on", (asked, tells), name, needs=(__name__, *needs), behind=behind)
         os.close(asked)
         os.close(tells)
         self._asks, self.pipe = Connection(asks, readable=False), Connection(told, writable=False)

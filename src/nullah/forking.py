@@ -12,6 +12,7 @@ import contextlib
 import importlib
 import json
 import os
+import select
 import signal
 import socket
 import subprocess
@@ -26,6 +27,8 @@ from nullah.memory import collect_seldom
 _HEAD = 8
 #: The nursery is waited for so long at most, in seconds: whoever ends is not held up.
 _ENDS_WITHIN = 0.05
+#: The nursery itself ends when it has had no child for so long, in seconds; who wants one later begins another.
+_RESTS_FOR = 300.0
 #: A child is given no more open files than this.
 _MOST_FILES = 8
 
@@ -61,9 +64,9 @@ class Child:
 class _Nursery:
     """The process that forks, seen from whoever began it."""
 
-    def __init__(self) -> None:
+    def __init__(self, rests_for: float = _RESTS_FOR) -> None:
         ours, theirs = socket.socketpair()
-        words = [sys.executable, "-c", f"from nullah.forking import serve; serve({theirs.fileno()})"]
+        words = [sys.executable, "-c", f"from nullah.forking import serve; serve({theirs.fileno()}, {rests_for})"]
         # Libraries that would begin threads of their own must not: only a process with one thread is forked.
         alone = {"OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1"}
         # In a group of its own: Ctrl+C in the terminal is for the desk, which ends what runs beside it.
@@ -121,13 +124,23 @@ def _begin(wanted: dict[str, Any], files: Sequence[int]) -> tuple[_Nursery, int]
 # --- in the nursery -------------------------------------------------------------------------------
 
 
-def serve(number: int) -> None:
-    """Begin and end children as they are asked for until nobody asks any more: what the nursery runs."""
+def serve(number: int, rests_for: float) -> None:
+    """Begin and end children as they are asked for until nobody asks any more: what the nursery runs.
+
+    Parameters
+    ----------
+    number : int
+        Of the open socket through which it is asked.
+    rests_for : float
+        So long without a child it takes as not being wanted any more, s.
+    """
     asked = socket.socket(fileno=number)
     # Children that end leave nothing to be waited for.
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)
     children: dict[int, int] = {}
     while True:
+        if not children and not select.select([asked], (), (), rests_for)[0]:
+            break
         wanted, files = _received(asked)
         if wanted is None:
             break

@@ -4,64 +4,14 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Callable
-from typing import Any, NamedTuple
+from typing import Any
 
 from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 
-from nullah.background import IDLE, Answer, Beside, DroppedError
-from nullah.core.drawing import Drawing
-from nullah.core.plan import Plan, prove_plan, work_out
+from nullah.background import IDLE, Answer, Beside
+from nullah.core.plan import Plan
 from nullah.core.project import Project
-from nullah.core.stations.piece import views
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from nullah.core.proof.prove import Proof
-    from nullah.core.work.order_of_work import OrderOfWork
-
-
-#: What the questions below load when they are asked.
-_NEEDS = ("nullah.core.proof.prove", "nullah.core.apprentice.carrying_out", "nullah.core.work.order_of_work")
-
-
-class Proved(NamedTuple):
-    """A proof, and the piece as it is drawn with it: to cut its solids in the window would hold that up."""
-
-    proof: Proof | None
-    views: Drawing | None
-
-
-def prove_project(dropped: Callable[[], bool], project: Project) -> Proved:
-    """Prove a project: what a process beside the window answers."""
-    from nullah.core.proof.prove import StoppedError
-
-    plan = work_out(project, milling=False, proving=False)
-    try:
-        proof = prove_plan(plan, dropped)
-    except StoppedError as stopped:
-        raise DroppedError from stopped
-    if dropped():
-        raise DroppedError
-    return Proved(proof, views(plan.with_proof(proof)) if proof is not None else None)
-
-
-def proof_of_plan(plan: Plan) -> Proved:
-    """Prove a plan, here and now."""
-    return Proved(prove_plan(plan), None)
-
-
-def order_project(dropped: Callable[[], bool], project: Project) -> OrderOfWork:
-    """Derive the order of work of a project: what a process beside the window answers."""
-    if dropped():
-        raise DroppedError
-    return order_of_plan(work_out(project, milling=False, proving=False))
-
-
-def order_of_plan(plan: Plan) -> OrderOfWork:
-    """Derive the order of work of a plan, here and now."""
-    from nullah.core.work.order_of_work import order_of_work
-
-    return order_of_work(plan)
+from nullah.questions import NEEDS
 
 
 class Asker(QObject):
@@ -109,7 +59,7 @@ class Asker(QObject):
         self._asked[self._process.ask(plan.project)] = plan
 
     def _begin(self) -> None:
-        self._process = Beside(self._question, _NEEDS, self._behind)
+        self._process = Beside(self._question, NEEDS, self._behind)
         self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._hear)
 

@@ -26,7 +26,8 @@ from nullah.memory import Sparing
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.core.work.order_of_work import OrderOfWork
-    from nullah.desk.asking import Asker, Proved
+    from nullah.desk.asking import Asker
+    from nullah.questions import Proved
 
 #: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most
 #: what was done in one and a half seconds, and writing takes its time too.
@@ -116,7 +117,8 @@ class Document(QObject):
 
         Where `patient`, every change waits for its proof: for pictures and tests.
         """
-        from nullah.desk.asking import Asker, order_of_plan, order_project, proof_of_plan, prove_project
+        from nullah.desk.asking import Asker
+        from nullah.questions import order_of_plan, order_project, proof_of_plan, prove_project
 
         self._numbers, self.patient = True, patient
         self.prover = Asker(prove_project, proof_of_plan, behind=2)

@@ -14,10 +14,12 @@ from typing import NamedTuple
 from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 from PySide6.QtGui import QImage
 
-from nullah.background import IDLE, Answer, Beside, DroppedError
+from nullah.background import Answer, Beside, DroppedError
 from nullah.core.project import Piece, Project
 from nullah.paper.palette import Palette
 
+#: The process that paints has the toolkit in memory: it ends soon when nothing is to be painted, ms.
+_IDLE = 5_000
 #: Pieces are drawn so much finer than they are shown: edges come out smooth.
 _FINE = 2
 #: A joint by itself is drawn so far open: put together nothing of it is seen.
@@ -100,7 +102,7 @@ class _Painter(QObject):
         self._under_way: tuple[int, _Wanted] | None = None
         self._idle = QTimer(self)
         self._idle.setSingleShot(True)
-        self._idle.setInterval(IDLE)
+        self._idle.setInterval(_IDLE)
         self._idle.timeout.connect(self._rest)
 
     def ask(self, wanted: _Wanted) -> None:
@@ -121,7 +123,8 @@ class _Painter(QObject):
             return
         self._idle.stop()
         if self._process is None:
-            self._process = Beside(paint_bytes, ("nullah.core.piece.render", "nullah.desk.turning"), behind=3)
+            # It loads the toolkit by itself: what proves and plans does without.
+            self._process = Beside(paint_bytes, behind=3)
             atexit.register(self._process.stop)
             self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
             self._news.activated.connect(self._hear)

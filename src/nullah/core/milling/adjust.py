@@ -60,7 +60,7 @@ class Adjusted:
     top_sd, bottom_sd : array, shape (n, m)
         Standard deviation of each height, mm.
     covariance : array, shape (2·n·m, 2·n·m)
-        Of all heights, the upper face first.
+        Of all heights, the upper face first; in single precision: it is most of the memory that a board takes.
     residuals : tuple of float
         What each reading was, less what the faces make of it, mm.
     doubt : float
@@ -75,7 +75,7 @@ class Adjusted:
     survey: Survey
     top_sd: Grid
     bottom_sd: Grid
-    covariance: Grid
+    covariance: NDArray[np.float32]
     residuals: tuple[float, ...]
     doubt: float
     known: bool
@@ -132,7 +132,7 @@ def adjust(board: Board) -> Adjusted:
         survey,
         sd[:size].reshape(ALONG, ACROSS),
         sd[size:].reshape(ALONG, ACROSS),
-        covariance,
+        covariance.astype(np.float32),
         tuple(map(float, read - rows @ heights)),
         doubt,
         known,
