@@ -5,7 +5,9 @@ Times are given as they are and as a share of what is wanted, scaled to a machin
 
 from __future__ import annotations
 
+import random
 import statistics
+import sys
 import tempfile
 import time
 from dataclasses import replace
@@ -65,8 +67,31 @@ class Watch:
         bench.__class__ = type("Watched", (type(bench),), {"paintEvent": painted})
 
 
-def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untyped-def]
-    """Print, for every station, how long a changed dimension takes to the paint."""
+def act(window, chance: random.Random) -> None:  # type: ignore[no-untyped-def]
+    """Do what somebody does at a desk: go elsewhere, take a step back, pick a part, zoom, or type a figure."""
+    from PySide6.QtCore import QPointF
+
+    from nullah.core import actions
+    from nullah.core.lengths import mm
+    from nullah.core.stations import STATIONS
+
+    what, document = chance.randrange(8), window.document
+    if what == 0:
+        window.show_station(chance.randrange(len(STATIONS)))
+    elif what == 1 and document.undo_name:
+        document.undo()
+    elif what == 2:
+        document.pick_part(chance.choice(document.plan.parts).id)
+    elif what == 3:
+        window.bench.zoom(chance.choice((0.8, 1.25)), QPointF(300, 200))
+    else:
+        name, least, most = chance.choice((("back.rabbet", 4, 9), ("divider.setback", 0, 4), ("back.gap", 1, 2)))
+        figure = mm(f"{chance.randrange(least, most)}.{chance.randrange(1000):04d}")
+        document.do("bench", lambda p: actions.give(p, name, figure))
+
+
+def measure(name: str, project, scale: float, acts: int) -> None:  # type: ignore[no-untyped-def]
+    """Print, for every station, how long a changed dimension takes to the paint; after so many random actions."""
     from PySide6.QtWidgets import QApplication
 
     from nullah.core import actions
@@ -82,18 +107,26 @@ def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untype
     window.document.numbers_ready()
     spare_the_collector()
     watch = Watch(window)
+    chance = random.Random(1)
+    for _ in range(acts):
+        act(window, chance)
+        for _ in range(5):
+            app.processEvents()
+    window.bench.fit()
     depth = iter(range(1, 4000))
     wanted = WANTED[name]
     print(
         f"\n{name}: {len(window.document.plan.parts)} parts, {len(project.boards)} boards, {len(project.book)} entries"
     )
+    if acts:
+        print(f"after {acts} random actions")
     print(f"{'':24}{'to the paint':>14}{'scaled':>9}{'wanted':>8}{'longest after':>15}")
     for unit in (Unit.MM, Unit.INCH):
         window.show_unit(unit)
         for number, station in enumerate(STATIONS):
             window.show_station(number)
             _settle(app, 3.0)
-            first, after = [], []
+            first, after, there = [], [], []
             for _ in range(5):
                 watch.painted.clear()
                 figure = mm(f"8.{next(depth):04d}")
@@ -102,6 +135,11 @@ def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untype
                 while not watch.painted and time.perf_counter() - start < 20:
                     app.processEvents()
                 first.append(((watch.painted or [time.perf_counter()])[0] - start) * 1000)
+                while (
+                    not window.document.order_ready() and station.id == "daybook" and time.perf_counter() - start < 20
+                ):
+                    app.processEvents()
+                there.append((time.perf_counter() - start) * 1000)
                 after.append(_settle(app, 1.5))
             middle = statistics.median(first)
             print(
@@ -109,6 +147,9 @@ def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untype
                 f"{statistics.median(after):12.0f} ms",
                 flush=True,
             )
+            if station.id == "daybook":
+                order = statistics.median(there)
+                print(f"{'  its order of work':24}{order:11.0f} ms{order * scale:6.0f} ms", flush=True)
     window.close()
     QApplication.processEvents()
 
@@ -124,16 +165,16 @@ def _settle(app, seconds: float) -> float:  # type: ignore[no-untyped-def]
     return longest * 1000
 
 
-def desk() -> None:
-    """Measure both cabinets."""
+def desk(acts: int = 0) -> None:
+    """Measure both cabinets; the large one after a tenth of the actions."""
     from nullah.demo.seed_cabinet import seed_cabinet
 
     whole_process(BARE)
     bare = statistics.median(whole_process(BARE) for _ in range(5))
     print(f"a bare window takes {bare:.3f} s here")
     for name, project in (("seed cabinet", seed_cabinet()), ("large cabinet", large_cabinet())):
-        measure(name, project, BARE_THERE / bare)
+        measure(name, project, BARE_THERE / bare, acts if name == "seed cabinet" else acts // 10)
 
 
 if __name__ == "__main__":
-    desk()
+    desk(int(sys.argv[1]) if len(sys.argv) > 1 else 0)

@@ -11,7 +11,7 @@ import tempfile
 import time
 from pathlib import Path
 
-from desk import large_cabinet  # which loads the desk before the toolkit, as the program does
+from desk import act, large_cabinet  # which loads the desk before the toolkit, as the program does
 
 #: What is wanted at most, MB.
 WANTED = {"seed cabinet": 150.0, "large cabinet": 250.0}
@@ -49,9 +49,7 @@ def measure(name: str, project, actions: int) -> None:  # type: ignore[no-untype
     """Print the memory of a desk when all is answered, and again after so many changes, looks and undone steps."""
     from PySide6.QtWidgets import QApplication
 
-    from nullah.core.actions import give
-    from nullah.core.lengths import mm
-    from nullah.core.stations import STATIONS
+    from nullah.background import IDLE
     from nullah.desk.application import application
     from nullah.desk.start import make_window, spare_the_collector
 
@@ -65,19 +63,14 @@ def measure(name: str, project, actions: int) -> None:  # type: ignore[no-untype
     _tell(name, "when all is answered")
     chance = random.Random(1)
     for number in range(1, actions + 1):
-        what = chance.randrange(4)
-        if what == 0:
-            window.show_station(chance.randrange(len(STATIONS)))
-        elif what == 1 and window.document.undo_name:
-            window.document.undo()
-        else:
-            figure = mm(f"{chance.randrange(4, 9)}.{chance.randrange(1000):04d}")
-            window.document.do("bench", lambda p, figure=figure: give(p, "back.rabbet", figure))
+        act(window, chance)
         for _ in range(5):
             _pass_events()
         if number in (actions // 3, actions):
             _settle(10.0)
             _tell(name, f"after {number} actions")
+    _settle(IDLE / 1000 + 5)
+    _tell(name, "after a minute's rest")
     window.close()
     QApplication.processEvents()
 

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel
 
 from nullah.background import IDLE
 from nullah.core import actions
@@ -44,6 +44,11 @@ def window(qtbot, tmp_path):
     window.deleteLater()
 
 
+def read(card):
+    """Return all that a card says."""
+    return [each.text() for each in card.findChildren(QLabel) if each.isVisibleTo(card) and each.text()]
+
+
 def longer(window, length):
     window.document.do("longer", lambda p: actions.give(p, "contents.length", mm(length)))
 
@@ -53,6 +58,7 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     window.show_station(DAY_BOOK)
     assert known_order(window.document.plan) is None, "the window did not wait for it"
     assert not window.bench.drawing.elements and "being worked out" in window.bench.invitation
+    assert read(window.card) == ["Day Book", "Mind", window.bench.invitation], "nothing of the station before"
     qtbot.waitUntil(lambda: bool(window.bench.drawing.elements), timeout=30_000)
     assert known_order(window.document.plan) == order_of_work(window.document.plan)
     first, seen = window.bench.drawing, window.bench.grab().toImage()
@@ -60,6 +66,7 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
         longer(window, length)
     assert window.bench.drawing is first, "what was shown stays until the new one has come"
     assert "being worked out" in window.bench.outdated and window.bench.grab().toImage() != seen, "and says so"
+    assert read(window.card)[2:] == [window.bench.outdated], "no figure stands there that may no longer hold"
     qtbot.mouseClick(window.desk(DAY_BOOK).done, Qt.MouseButton.LeftButton)
     assert not window.document.project.book, "nothing is done of an order that no longer holds"
     assert "being worked out" in window.desk(DAY_BOOK).said.text()
@@ -73,10 +80,13 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
 def test_what_has_nothing_to_do_for_long_ends_and_is_begun_again_when_it_is_wanted(window, qtbot):
     document = window.document
     window.show_station(DAY_BOOK)
+    longer(window, 328)  # of a size that no other test has proved
     qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready(), timeout=30_000)
+    askers = document.prover, document._orderer
+    qtbot.waitUntil(lambda: all(asker._idle.isActive() for asker in askers), timeout=30_000)
     begun = below(os.getpid())
-    for asker in (document.prover, document._orderer):
-        assert asker._idle.isActive() and asker._idle.interval() == IDLE
+    for asker in askers:
+        assert asker._idle.interval() == IDLE
         asker._idle.start(10)
     qtbot.waitUntil(lambda: len(below(os.getpid())) <= len(begun) - 2, timeout=10_000)
     longer(window, 330)

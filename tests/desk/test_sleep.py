@@ -124,4 +124,4 @@ def test_it_sleeps_with_the_caret_in_a_field(user):
 def test_it_would_be_noticed(user):
     timer = QTimer()
     timer.start(20)
-    assert idle()[("Timer", "QTimer")] > 3
+    assert idle(1000)[("Timer", "QTimer")] > 3

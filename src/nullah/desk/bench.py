@@ -312,10 +312,14 @@ class Bench(QWidget):
         painter.drawText(self._scale_box().bottomLeft() - QPointF(0, 4), self._scale_words())
 
     def _paint_words(self, painter: QPainter, words: str) -> None:
+        """Write words across the middle, on clear ground."""
         painter.setFont(typeface(19))
+        wide = QRectF(self.rect()).adjusted(self.width() * 0.18, 0, -self.width() * 0.18, 0)
+        how = int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap)
+        box = painter.boundingRect(wide, how, words)
+        painter.fillRect(box.adjusted(-10, -6, 10, 6), QColor(self.palette_.sheet))
         painter.setPen(QColor(self.palette_.quiet))
-        box = QRectF(self.rect()).adjusted(self.width() * 0.18, 0, -self.width() * 0.18, 0)
-        painter.drawText(box, int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap), words)
+        painter.drawText(wide, how, words)
 
     # --- pointing ---
 

@@ -12,7 +12,7 @@ from nullah.core.plan import Plan
 from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Station
-from nullah.core.wording.card import worded
+from nullah.core.wording.card import Headings, WordedCard, WordedRemark, worded
 from nullah.core.wording.facts import fact_words
 from nullah.desk.afterwards import Afterwards
 from nullah.desk.bench_objects import BenchObjects
@@ -79,6 +79,7 @@ class Showing:
             elif self.bench.drawing.elements:
                 self.bench.say_outdated(words)
             self.bench.repaint()
+            self._window.card.show_card(self._card_that_waits(words))
             self._afterwards.begin(self._of_all())
             return
         if seen or station:
@@ -98,6 +99,13 @@ class Showing:
         # What is dragged follows the hand; all else comes once the hand rests.
         rest = _REST if self.bench.dragging else 0
         self._afterwards.begin([*self._of_station(), *self._of_all()], rest)
+
+    def _card_that_waits(self, words: str) -> WordedCard:
+        """Return a card that says what is waited for: no figure stands on it that may no longer hold."""
+        reader = self.document.plan.reader
+        headings = Headings("", "", reader.text("Mind"), "")
+        mind = WordedRemark(words, words, Severity.NOTE, (), None)
+        return WordedCard(reader.text(STATIONS[self._station()].title), (), (), (mind,), (), headings)
 
     def ready(self) -> bool:
         """Return whether the station in hand can be shown without waiting."""
