@@ -307,9 +307,11 @@ class Bench(QWidget):
         return left.translated(self.width() - wide - 20, 0)
 
     def _paint_scale(self, painter: QPainter) -> None:
+        box = self._scale_box()
+        painter.fillRect(box.adjusted(-4, 2, 4, 2), QColor(self.palette_.sheet))
         painter.setFont(typeface(13))
         painter.setPen(QColor(self.palette_.quiet))
-        painter.drawText(self._scale_box().bottomLeft() - QPointF(0, 4), self._scale_words())
+        painter.drawText(box.bottomLeft() - QPointF(0, 4), self._scale_words())
 
     def _paint_words(self, painter: QPainter, words: str) -> None:
         """Write words across the middle, on clear ground."""
