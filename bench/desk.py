@@ -67,6 +67,20 @@ class Watch:
         bench.__class__ = type("Watched", (type(bench),), {"paintEvent": painted})
 
 
+def opened(project):  # type: ignore[no-untyped-def]
+    """Return the application, and the window with a piece in it as it is some time after the start."""
+    from nullah.desk.application import application
+    from nullah.desk.start import make_window, spare_the_collector
+
+    app = application()
+    window = make_window(project, Path(tempfile.mkdtemp()))
+    window.resize(1280, 800)
+    window.show()
+    window.document.numbers_ready()
+    spare_the_collector()
+    return app, window
+
+
 def act(window, chance: random.Random) -> None:  # type: ignore[no-untyped-def]
     """Do what somebody does at a desk: go elsewhere, take a step back, pick a part, zoom, or type a figure."""
     from PySide6.QtCore import QPointF
@@ -97,15 +111,8 @@ def measure(name: str, project, scale: float, acts: int) -> None:  # type: ignor
     from nullah.core import actions
     from nullah.core.lengths import Unit, mm
     from nullah.core.stations import STATIONS
-    from nullah.desk.application import application
-    from nullah.desk.start import make_window, spare_the_collector
 
-    app = application()
-    window = make_window(project, Path(tempfile.mkdtemp()))
-    window.resize(1280, 800)
-    window.show()
-    window.document.numbers_ready()
-    spare_the_collector()
+    app, window = opened(project)
     watch = Watch(window)
     chance = random.Random(1)
     for _ in range(acts):

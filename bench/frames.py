@@ -6,14 +6,12 @@ Times are given as they are and scaled to a machine on which a bare window takes
 from __future__ import annotations
 
 import statistics
-import tempfile
 import time
 from collections.abc import Iterator
-from pathlib import Path
 
 from measure import BARE, whole_process
 
-from desk import BARE_THERE, Watch, _settle, large_cabinet
+from desk import BARE_THERE, Watch, _settle, large_cabinet, opened
 
 #: What a frame may take, ms: sixty of them fit into a second.
 WANTED = 1000 / 60
@@ -74,15 +72,8 @@ def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untype
     import nullah.files.schema  # noqa: F401  # as the desk has loaded it by then
     from nullah.core.drawing import Path as Line
     from nullah.core.refs import BoardRef, PieceRef
-    from nullah.desk.application import application
-    from nullah.desk.start import make_window, spare_the_collector
 
-    app = application()
-    window = make_window(project, Path(tempfile.mkdtemp()))
-    window.resize(1280, 800)
-    window.show()
-    window.document.numbers_ready()
-    spare_the_collector()
+    app, window = opened(project)
     hand, bench = Hand(app, window), window.bench
     left, middle, no = Qt.MouseButton.LeftButton, Qt.MouseButton.MiddleButton, Qt.MouseButton.NoButton
     print(f"\n{name}\n{'':40}{'a frame':>12}{'scaled':>9}{'worst':>9}{'wanted':>9}")

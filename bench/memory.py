@@ -7,11 +7,10 @@ from __future__ import annotations
 
 import random
 import sys
-import tempfile
 import time
 from pathlib import Path
 
-from desk import act, large_cabinet  # which loads the desk before the toolkit, as the program does
+from desk import act, large_cabinet, opened  # which loads the desk before the toolkit, as the program does
 
 #: What is wanted at most, MB.
 WANTED = {"seed cabinet": 150.0, "large cabinet": 250.0}
@@ -50,15 +49,8 @@ def measure(name: str, project, actions: int) -> None:  # type: ignore[no-untype
     from PySide6.QtWidgets import QApplication
 
     from nullah.background import IDLE
-    from nullah.desk.application import application
-    from nullah.desk.start import make_window, spare_the_collector
 
-    application()
-    window = make_window(project, Path(tempfile.mkdtemp()))
-    window.resize(1280, 800)
-    window.show()
-    window.document.numbers_ready()
-    spare_the_collector()
+    _, window = opened(project)
     _settle(20.0)
     _tell(name, "when all is answered")
     chance = random.Random(1)

@@ -15,6 +15,7 @@ from nullah.core.stations import STATIONS, Selection
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.bench import Bench
+from nullah.desk.picture import Picture
 from nullah.paper import tiles
 from nullah.paper.palette import NIGHT
 
@@ -167,6 +168,37 @@ def test_a_view_that_is_zoomed_is_stretched_at_once_and_painted_sharp_soon(bench
     whole = as_a_whole(qtbot, bench)
     assert stretched != whole
     qtbot.waitUntil(lambda: shown(bench) == whole, timeout=5000)
+
+
+def test_a_view_that_comes_back_before_it_was_painted_anew_is_not_painted(bench, qtbot):
+    bench.show_drawing(drawn(0, seed_box()), "", frozenset(), True)
+    before, scale = shown(bench), bench.scale
+    bench.pan(QPointF(20, 10))
+    shown(bench)
+    assert bench._painting_for
+    bench.pan(QPointF(-20, -10))
+    assert bench.scale == scale and shown(bench) == before
+    assert not bench._painting_for
+    qtbot.wait(150)
+    assert shown(bench) == before
+
+
+def test_a_picture_that_cannot_be_painted_aside_is_tried_as_a_whole(bench, qtbot, monkeypatch):
+    bench.show_drawing(drawn(0, seed_box()), "", frozenset(), True)
+    shown(bench)
+    steps = Picture.steps
+
+    def fails(self, of, at):
+        monkeypatch.setattr(Picture, "steps", steps)
+        raise ValueError("no memory")
+        yield
+
+    monkeypatch.setattr(Picture, "steps", fails)
+    bench.pan(QPointF(20, 10))
+    with qtbot.captureExceptions() as raised:
+        shown(bench)
+        qtbot.waitUntil(lambda: bool(raised), timeout=5000)
+    assert shown(bench) == as_a_whole(qtbot, bench)
 
 
 def test_another_theme_or_size_never_shows_the_old_picture(bench, qtbot):

@@ -260,14 +260,17 @@ class Bench(QWidget):
         at = Place(self.scale, self.size(), self.devicePixelRatioF(), self.palette_)
         key = (self.drawing, at, self._clear, self.lit, self.hot)
         if self._is(key, self._picture_for):
-            self._at_leisure = False
+            self._drop_painting()
         elif not self._at_leisure or not self._picture.can_stand_in(at):
-            self._painting, self._painting_for, self._at_leisure = iter(()), (), False
+            self._drop_painting()
             self._picture.paint(self._to_paint(), at)
             self._picture_for = key
         elif not self._is(key, self._painting_for):
             self._painting, self._painting_for = self._in_steps(at), key
             self._resting.start(_REST)
+
+    def _drop_painting(self) -> None:
+        self._painting, self._painting_for, self._at_leisure = iter(()), (), False
 
     @staticmethod
     def _is(key: tuple[object, ...], other: tuple[object, ...]) -> bool:
@@ -287,10 +290,15 @@ class Bench(QWidget):
         if not self._painting_for:
             return
         end = time.monotonic() + _STRETCH
-        for _ in self._painting:
-            if time.monotonic() > end:
-                self._resting.start(0)
-                return
+        try:
+            for _ in self._painting:
+                if time.monotonic() > end:
+                    self._resting.start(0)
+                    return
+        except BaseException:
+            # The next paint tries it as a whole, where it is told.
+            self._drop_painting()
+            raise
         self._picture_for, self._painting_for = self._painting_for, ()
         self.update()
 
