@@ -77,6 +77,17 @@ def test_a_step_is_taken_again_where_something_changed_that_it_looked_at(other, 
     assert all(joint.type is LET_IN for joint in after.joints)
 
 
+def test_a_step_that_goes_through_all_quantities_is_always_taken():
+    def count(m):
+        BUILT.append(len(m.ledger.quantities))
+        m.remark(BUILT[-1])
+
+    for _ in range(2):
+        m = Maker(ledger())
+        m.step(count)
+    assert [len(DEFINITIONS)] * 2 == BUILT
+
+
 def test_a_step_that_leaves_nothing_says_so_every_time():
     for _ in range(2):
         assert built(ledger(lid_width=0)).remarks and not built(ledger(lid_width=0)).parts

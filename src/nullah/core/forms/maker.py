@@ -151,12 +151,13 @@ class Maker:
             build(self, *given)
         finally:
             self.ledger, self._looked_at = ledger, None
-        if self._nothing or any(self._parts[name] is not part for name, part in before.items()):
+        everything = quantities.whole or uses.whole
+        if everything or self._nothing or any(self._parts[name] is not part for name, part in before.items()):
             return
         others = {name: part for name, part in looked_at.items() if part is None or name in before}
         parts = tuple(part for name, part in self._parts.items() if name not in before)
         added = [tuple(each[start:]) for each, start in zip(self._lists(), had, strict=True)]
-        _TAKEN.keep((build, given), Step(len(before), quantities, uses, others, parts, added))
+        _TAKEN.keep((build, given), Step(len(before), quantities.seen, uses.seen, others, parts, added))
 
     def _lists(self) -> tuple[list[Any], ...]:
         """Return all that is put in besides parts."""

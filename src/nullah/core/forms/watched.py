@@ -23,15 +23,16 @@ class Watched(Mapping[str, T], Generic[T]):
     >>> sizes = Watched({"width": 3, "height": 5, "depth": 2})
     >>> sizes["width"], "lid" in sizes, sizes.get("depth")
     (3, False, 2)
-    >>> sizes.seen, sizes.as_before({"width": 3, "height": 7, "depth": 2}), sizes.as_before({"width": 3, "lid": 1})
-    ({'width': 3, 'lid': None, 'depth': 2}, True, False)
+    >>> sizes.seen, sizes.whole
+    ({'width': 3, 'lid': None, 'depth': 2}, False)
     """
 
     def __init__(self, all_there_is: Mapping[str, T]) -> None:
         self._all = all_there_is
         #: What was looked at, by its name; None where there was nothing of that name.
         self.seen: dict[str, T | None] = {}
-        self._whole = False
+        #: Whether it was gone through as a whole: then it hangs on all there is.
+        self.whole = False
 
     def __getitem__(self, name: str) -> T:
         found = self.seen[name] = self._all.get(name)
@@ -40,16 +41,12 @@ class Watched(Mapping[str, T], Generic[T]):
         return found
 
     def __iter__(self) -> Iterator[str]:
-        self._whole = True
+        self.whole = True
         return iter(self._all)
 
     def __len__(self) -> int:
-        self._whole = True
+        self.whole = True
         return len(self._all)
-
-    def as_before(self, now: Mapping[str, T]) -> bool:
-        """Return whether all that was looked at is there now as it was; what was gone through as a whole never is."""
-        return not self._whole and _as_before(self.seen, now)
 
 
 def _as_before(seen: Mapping[str, T | None], now: Mapping[str, T]) -> bool:
@@ -57,15 +54,15 @@ def _as_before(seen: Mapping[str, T | None], now: Mapping[str, T]) -> bool:
 
 
 class Step(NamedTuple):
-    """What a step looked at, and what it put in.
+    """What a step looked at, and what it put in; nothing else of the ledger of then is kept.
 
     `before` is how many parts there were before it, by which its own are numbered; `others` those of them that it
     looked at; `parts` those it put in; `added` what else it put in, list by list.
     """
 
     before: int
-    quantities: Watched[Quantity]
-    uses: Watched[tuple[str, ...]]
+    quantities: dict[str, Quantity | None]
+    uses: dict[str, tuple[str, ...] | None]
     others: dict[str, Part | None]
     parts: tuple[Part, ...]
     added: list[tuple[object, ...]]
@@ -74,7 +71,7 @@ class Step(NamedTuple):
         """Return whether the step would put in the very same: all that it looked at is as it was."""
         return (
             self.before == len(parts)
-            and self.quantities.as_before(ledger.quantities)
-            and self.uses.as_before(ledger.uses)
+            and _as_before(self.quantities, ledger.quantities)
+            and _as_before(self.uses, ledger.uses)
             and _as_before(self.others, parts)
         )
