@@ -577,7 +577,7 @@ def test_the_rabbets_of_a_back_are_gauged_at_one_setting():
     (gauge,) = [
         task
         for task in order.tasks
-        if isinstance(task.what, MakeJoint) and task.what[:2] == ("rabbet", JointDone.GAUGED)
+        if isinstance(task.what, MakeJoint) and task.what.values[:2] == ("rabbet", JointDone.GAUGED)
     ]
     assert set(gauge.parts) == {"left", "right", "top", "bottom"}
 
@@ -611,7 +611,7 @@ def test_a_rail_that_is_dovetailed_into_a_frame_is_cut_to_it_as_it_stands_dry():
     sockets = next(
         task.id
         for task in order.tasks
-        if task.what[:2] == ("half-blind dovetail", JointDone.CUT) and "leg1" in task.parts
+        if task.what.values[:2] == ("half-blind dovetail", JointDone.CUT) and "leg1" in task.parts
     )
     assert place(order, measure.id) < place(order, "fit/upper_rail") < place(order, sockets)
     assert place(order, sockets) < place(order, "glue/left_frame/1")

@@ -14,7 +14,7 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.catalogue import AMERICAN
 from nullah.core.lengths import mm
-from nullah.core.limits import NotATime
+from nullah.core.limits import NotADay
 from nullah.core.project import Project
 from nullah.core.rack.board import (
     Board,
@@ -76,7 +76,7 @@ def test_a_straight_board_is_a_rectangle_and_lacks_nothing():
         ({"low_edge": ((mm(0), mm(-5)), (mm(1000), mm(0)))}, BoardFault.OUTLINE_OUTSIDE),
         ({"high_edge": ((mm(500), mm(200)), (mm(500), mm(150)))}, BoardFault.EDGE_BACKWARDS),
         ({"high_edge": ((mm(0), mm(200)), (mm(1200), mm(150)))}, BoardFault.OUTLINE_OUTSIDE),
-        ({"readings": (Reading("2026-02-30", Fraction(10)),)}, NotATime("2026-02-30")),
+        ({"readings": (Reading("2026-02-30", Fraction(10)),)}, NotADay("2026-02-30")),
         ({"readings": (Reading("2026-02-03", Fraction(201)),)}, NoReading(Fraction(201))),
     ],
 )

@@ -5,60 +5,59 @@ What a button says of one is written by `core/wording/fixes.py`, from the record
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.errors import Fact
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 
 
-class Give(NamedTuple):
+class Give(FrozenRecord):
     """Give a quantity another value."""
 
     quantity: str
     value: Length
 
 
-class MoveGroove(NamedTuple):
+class MoveGroove(FrozenRecord):
     """Put a groove elsewhere: `quantity` is its height from the lower edge."""
 
     quantity: str
     height: Length
 
 
-class MakeAllThinner(NamedTuple):
+class MakeAllThinner(FrozenRecord):
     """Make every part that takes its thickness from a quantity so thick."""
 
     quantity: str
     thickness: Length
 
 
-class FollowRule(NamedTuple):
+class FollowRule(FrozenRecord):
     """Let an overruled quantity follow its rule again."""
 
     quantity: str
 
 
-class StopChannel(NamedTuple):
+class StopChannel(FrozenRecord):
     """Choose the option of a choice with which a channel stops where it would show."""
 
     choice: str
     option: str
 
 
-class SlotScrews(NamedTuple):
+class SlotScrews(FrozenRecord):
     """Hold a joint by screws in slots."""
 
     joint: str
 
 
-class CutOutFirst(NamedTuple):
+class CutOutFirst(FrozenRecord):
     """Saw a board's parts out before it is flattened; `name` is the board's."""
 
     board: str
     name: str
 
 
-class CutThroughFirst(NamedTuple):
+class CutThroughFirst(FrozenRecord):
     """Cut a board through once before it is flattened: across it or along it, at a place."""
 
     board: str
@@ -67,14 +66,14 @@ class CutThroughFirst(NamedTuple):
     at: Length
 
 
-class GlueFromStaves(NamedTuple):
+class GlueFromStaves(FrozenRecord):
     """Glue a part up from so many staves."""
 
     part: str
     staves: int
 
 
-class JoinParts(NamedTuple):
+class JoinParts(FrozenRecord):
     """Join two parts by one of the joints that their geometry offers, the `offer`-th from 0; `joint` is which."""
 
     first: str
@@ -83,14 +82,14 @@ class JoinParts(NamedTuple):
     joint: Fact
 
 
-class Shim(NamedTuple):
+class Shim(FrozenRecord):
     """Make up what a measured quantity falls short of with a shim of that thickness."""
 
     quantity: str
     thickness: Length
 
 
-class MakeAgain(NamedTuple):
+class MakeAgain(FrozenRecord):
     """Make a part again because a quantity of it came out so much too small."""
 
     part: str
@@ -98,7 +97,7 @@ class MakeAgain(NamedTuple):
     short: Length
 
 
-class SetOutTo(NamedTuple):
+class SetOutTo(FrozenRecord):
     """Put the free sizes of the piece on the marks of another rule."""
 
     mark: Length

@@ -20,6 +20,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import LastOfName
 from nullah.core.lengths import Entry, Length, Marks, Slope, mm
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
@@ -495,7 +496,7 @@ def as_fraction(value: Value) -> Fraction:
     return Fraction(value)
 
 
-class WrongValue(NamedTuple):
+class WrongValue(FrozenRecord):
     """A length that cannot be what it was given for; `zero` says whether 0 could."""
 
     value: Length

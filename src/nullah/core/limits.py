@@ -8,10 +8,10 @@ from __future__ import annotations
 import re
 import unicodedata
 from datetime import date, datetime
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 
 #: The finest and the coarsest mark of a rule, mm.
 MARK_LEAST, MARK_MOST = Fraction(1, 100), 10
@@ -58,19 +58,19 @@ YEARS = (1900, 2200)
 SENTENCE = 300
 
 
-class NotADay(NamedTuple):
+class NotADay(FrozenRecord):
     """Text that is no day."""
 
     text: str
 
 
-class NotATime(NamedTuple):
+class NotATime(FrozenRecord):
     """Text that is no time."""
 
     text: str
 
 
-class YearOutside(NamedTuple):
+class YearOutside(FrozenRecord):
     """A year outside `YEARS`."""
 
     year: int

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from enum import Enum, auto
-from typing import NamedTuple
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.limits import (
     BOARDS,
     BOOK_ENTRIES,
@@ -48,14 +48,14 @@ class CountedOfBoard(Enum):
     EDGE_POINTS = auto()
 
 
-class TooMany(NamedTuple):
+class TooMany(FrozenRecord):
     """More of something than a file may hold."""
 
     what: Counted
     most: int
 
 
-class TooManyOfBoard(NamedTuple):
+class TooManyOfBoard(FrozenRecord):
     """More of something than a board may have."""
 
     what: CountedOfBoard
@@ -63,14 +63,14 @@ class TooManyOfBoard(NamedTuple):
     most: int
 
 
-class TextTooLong(NamedTuple):
+class TextTooLong(FrozenRecord):
     """A text of more characters than a file may hold."""
 
     text: str
     most: int
 
 
-class TooManyFigures(NamedTuple):
+class TooManyFigures(FrozenRecord):
     """More figures in all than a file may hold."""
 
     most: int

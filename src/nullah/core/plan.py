@@ -26,6 +26,7 @@ from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers, with_own
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import IdentityKey, RecentResults, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
@@ -806,11 +807,11 @@ def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ..
     return forecasts(project, assembly, [(each.board, each.placed) for each in boards])
 
 
-class NoneDovetailed(NamedTuple):
+class NoneDovetailed(FrozenRecord):
     """No corner of the piece is dovetailed."""
 
 
-class TailsImpossible(NamedTuple):
+class TailsImpossible(FrozenRecord):
     """A corner with so many tails cannot be laid out."""
 
     tails: int

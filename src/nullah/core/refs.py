@@ -2,83 +2,72 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from nullah.core.frozen_record import FrozenRecord
 
 
-@dataclass(frozen=True)
-class PartRef:
+class PartRef(FrozenRecord):
     """A part of the piece."""
 
     part: str
 
 
-@dataclass(frozen=True)
-class PieceRef:
+class PieceRef(FrozenRecord):
     """A rough piece to be sawn out of a board: of a part, a stave of one, or two in one."""
 
     piece: str
 
 
-@dataclass(frozen=True)
-class QuantityRef:
+class QuantityRef(FrozenRecord):
     """A quantity of the ledger."""
 
     name: str
 
 
-@dataclass(frozen=True)
-class BoardRef:
+class BoardRef(FrozenRecord):
     """A board on the rack."""
 
     board: str
 
 
-@dataclass(frozen=True)
-class BoardSizeRef:
+class BoardSizeRef(FrozenRecord):
     """A figure of a board that can be typed; `figure` is the name of its field."""
 
     board: str
     figure: str
 
 
-@dataclass(frozen=True)
-class HeartRef:
+class HeartRef(FrozenRecord):
     """Where the heart of the tree lies beside a board's end."""
 
     board: str
 
 
-@dataclass(frozen=True)
-class FlawRef:
+class FlawRef(FrozenRecord):
     """A flaw of a board, by its place in the board's list."""
 
     board: str
     number: int
 
 
-@dataclass(frozen=True)
-class ReadingRef:
+class ReadingRef(FrozenRecord):
     """A reading taken of the board in hand, by its place in the board's list."""
 
     number: int
 
 
-@dataclass(frozen=True)
-class WantedReadingRef:
+class WantedReadingRef(FrozenRecord):
     """A reading to take of the board in hand, by its place among the usual ones."""
 
     number: int
 
 
-@dataclass(frozen=True)
-class StepRef:
+class StepRef(FrozenRecord):
     """A step of the stroke plan."""
 
     number: int
 
 
-@dataclass(frozen=True)
-class TaskRef:
+class TaskRef(FrozenRecord):
     """A task of the Day Book."""
 
     task: str

@@ -4,50 +4,50 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Callable
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 
 
-class RuleUnreadable(NamedTuple):
+class RuleUnreadable(FrozenRecord):
     """A rule that is no expression."""
 
     rule: str
 
 
-class RuleHolds(NamedTuple):
+class RuleHolds(FrozenRecord):
     """A rule with something in it that no rule may hold."""
 
     what: str
 
 
-class DividesByNothing(NamedTuple):
+class DividesByNothing(FrozenRecord):
     """A rule that divides by nothing."""
 
     rule: str
 
 
-class Circle(NamedTuple):
+class Circle(FrozenRecord):
     """Quantities that are worked out from each other in a circle."""
 
     quantities: tuple[str, ...]
 
 
-class NotDeclared(NamedTuple):
+class NotDeclared(FrozenRecord):
     """A quantity that a rule uses and nothing declares."""
 
     quantity: str
 
 
-class NotGiven(NamedTuple):
+class NotGiven(FrozenRecord):
     """A quantity without a rule that has not been given."""
 
     quantity: str
 
 
-class WrongKind(NamedTuple):
+class WrongKind(FrozenRecord):
     """A figure of another kind than its quantity: a length for a number of tails."""
 
     quantity: str

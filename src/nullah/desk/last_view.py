@@ -6,11 +6,10 @@ Nothing of the piece is loaded here, so that it is there as soon as a bare windo
 from __future__ import annotations
 
 import contextlib
-import hashlib
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QBuffer, QByteArray, QIODevice, Qt
+from PySide6.QtCore import QBuffer, QByteArray, QCryptographicHash, QIODevice, Qt
 from PySide6.QtGui import QCloseEvent, QImage, QImageWriter, QPainter, QPaintEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
@@ -125,4 +124,5 @@ def keep_view(
 
 
 def _picture_file(opened: str, folder: Path) -> Path:
-    return folder / f"{hashlib.sha256(opened.encode()).hexdigest()[:16]}.png"
+    name = QCryptographicHash.hash(opened.encode(), QCryptographicHash.Algorithm.Sha256).toHex().toStdString()
+    return folder / f"{name[:16]}.png"

@@ -45,6 +45,7 @@ class Loader(QThread):
 
 
 def _numbers() -> None:
+    import nullah.background
     import nullah.core.milling.forecast
     import nullah.core.proof.prove  # noqa: F401
 

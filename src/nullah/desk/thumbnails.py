@@ -14,9 +14,12 @@ from typing import NamedTuple
 from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 from PySide6.QtGui import QImage
 
-from nullah.background import Answer, Beside, DroppedError
 from nullah.core.project import Piece, Project
 from nullah.paper.palette import Palette
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.background import Beside
 
 #: The process that paints has the toolkit in memory: it ends soon when nothing is to be painted, ms.
 _IDLE = 5_000
@@ -77,6 +80,8 @@ def paint_bytes(
     dropped: Callable[[], bool], project: Project, size: tuple[int, int], palette: Palette
 ) -> tuple[int, int, bytes]:
     """Paint a piece: what the process beside the window answers. Returns width, height, and the dots row by row."""
+    from nullah.background import DroppedError
+
     if dropped():
         raise DroppedError
     image = thumbnail(project, size, palette).convertToFormat(QImage.Format.Format_RGB32)
@@ -123,6 +128,8 @@ class _Painter(QObject):
             return
         self._idle.stop()
         if self._process is None:
+            from nullah.background import Beside
+
             # It loads the toolkit by itself: what proves and plans does without.
             self._process = Beside(paint_bytes, behind=3)
             atexit.register(self._process.stop)
@@ -132,6 +139,8 @@ class _Painter(QObject):
         self._under_way = self._process.ask(*wanted.question), wanted
 
     def _hear(self) -> None:
+        from nullah.background import Answer
+
         for told in self._process.hear() if self._process is not None else ():
             number, wanted = self._under_way or (0, None)
             self._under_way = None

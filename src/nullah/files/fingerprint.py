@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import os
 from pathlib import Path
 from typing import NamedTuple
@@ -35,11 +34,14 @@ def fingerprint(path: Path, known: Fingerprint | None = None) -> Fingerprint | N
 
     A file of the size and time of `known` is taken to be that one, unread.
     """
+    # What begins without a file does without the library.
+    from hashlib import sha256
+
     try:
         found = os.stat(path)
         if known is not None and (found.st_size, found.st_mtime_ns) == (known.size, known.modified_ns):
             return known
-        digest = hashlib.sha256(path.read_bytes()).hexdigest()
+        digest = sha256(path.read_bytes()).hexdigest()
     except (OSError, ValueError):
         return None
     return Fingerprint(found.st_size, found.st_mtime_ns, digest)

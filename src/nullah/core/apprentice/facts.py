@@ -2,26 +2,25 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 from nullah.core.operations.operation import Operation
 
 
-class NotDrawn(NamedTuple):
+class NotDrawn(FrozenRecord):
     """A line is worked to that nobody drew."""
 
     operation: Operation
     line: str
 
 
-class PlaneMustStop(NamedTuple):
+class PlaneMustStop(FrozenRecord):
     """A plane is asked to stop before the end of a board."""
 
     operation: Operation
 
 
-class SawnClosed(NamedTuple):
+class SawnClosed(FrozenRecord):
     """A saw is asked for where no end is open."""
 
     operation: Operation
@@ -34,7 +33,7 @@ Refusal = NotDrawn | PlaneMustStop | SawnClosed
 Bounds = tuple[tuple[float, float, float], tuple[float, float, float]]
 
 
-class LeftStanding(NamedTuple):
+class LeftStanding(FrozenRecord):
     """Wood that should go stays, within `bounds`; `operation` is the nearest one, None where there is none."""
 
     part: str
@@ -43,7 +42,7 @@ class LeftStanding(NamedTuple):
     bounds: Bounds
 
 
-class CutAway(NamedTuple):
+class CutAway(FrozenRecord):
     """Wood that should stay is cut away, within `bounds`; `operation` is what cuts most of it."""
 
     part: str
@@ -52,7 +51,7 @@ class CutAway(NamedTuple):
     bounds: Bounds
 
 
-class NotTold(NamedTuple):
+class NotTold(FrozenRecord):
     """What is taken off a part lies so that no operation makes it."""
 
     part: str

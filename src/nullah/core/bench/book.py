@@ -12,6 +12,7 @@ from nullah.core.bench.rates import Record
 from nullah.core.bench.trades import Trade
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.limits import NotATime, shown
 
 if TYPE_CHECKING:
@@ -77,7 +78,7 @@ class Timer(NamedTuple):
     since: str
 
 
-class HasZone(NamedTuple):
+class HasZone(FrozenRecord):
     """A time with a zone: the book keeps that of the shop's own clock."""
 
     text: str
@@ -190,11 +191,11 @@ def left_to_do(
     return tuple(kept), need
 
 
-class ClockWentBack(NamedTuple):
+class ClockWentBack(FrozenRecord):
     """The clock went back since a timer was started."""
 
 
-class TimerForgotten(NamedTuple):
+class TimerForgotten(FrozenRecord):
     """A timer ran so long that it was forgotten, and so long was guessed, min."""
 
     ran: float

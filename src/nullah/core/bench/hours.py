@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 
 if TYPE_CHECKING:
     from nullah.core.bench.tasks import Task
@@ -28,13 +29,13 @@ class HoursFault(Enum):
     TAKES_TOO_LONG = auto()
 
 
-class NoHours(NamedTuple):
+class NoHours(FrozenRecord):
     """Text that is no hours of a day."""
 
     text: str
 
 
-class HoursBackwards(NamedTuple):
+class HoursBackwards(FrozenRecord):
     """Hours of a day that end before they begin."""
 
     text: str

@@ -3,46 +3,46 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Hardware
 from nullah.core.piece.joint import Hold
 
 
-class SawBoard(NamedTuple):
+class SawBoard(FrozenRecord):
     """A board is sawn apart, in so many cuts."""
 
     board: str
     cuts: int
 
 
-class LetDry(NamedTuple):
+class LetDry(FrozenRecord):
     """The parts out of a board come to the room, for about so many days."""
 
     board: str
     days: int
 
 
-class FindWood(NamedTuple):
+class FindWood(FrozenRecord):
     """There is no wood yet for some parts."""
 
     parts: tuple[str, ...]
 
 
-class FlattenWhole(NamedTuple):
+class FlattenWhole(FrozenRecord):
     """A board is flattened before it is sawn apart."""
 
     board: str
 
 
-class ResawParts(NamedTuple):
+class ResawParts(FrozenRecord):
     """Parts are resawn out of one blank."""
 
     parts: tuple[str, ...]
 
 
-class MillParts(NamedTuple):
+class MillParts(FrozenRecord):
     """Parts are milled; left long or wide where they are cut to fit later."""
 
     parts: tuple[str, ...]
@@ -50,20 +50,20 @@ class MillParts(NamedTuple):
     wide: bool
 
 
-class GlueStavesUp(NamedTuple):
+class GlueStavesUp(FrozenRecord):
     """The staves of parts are glued up: whole, or into sections."""
 
     parts: tuple[str, ...]
     sections: bool
 
 
-class GlueSections(NamedTuple):
+class GlueSections(FrozenRecord):
     """The sections of parts are glued to each other."""
 
     parts: tuple[str, ...]
 
 
-class MeasureSizes(NamedTuple):
+class MeasureSizes(FrozenRecord):
     """Quantities are measured: on some parts, which may be put together dry for it."""
 
     quantities: tuple[str, ...]
@@ -71,7 +71,7 @@ class MeasureSizes(NamedTuple):
     dry: bool = False
 
 
-class CutToMeasure(NamedTuple):
+class CutToMeasure(FrozenRecord):
     """Parts are cut to fit what was measured; `mover` is the name of what moves as one, where they are all of it."""
 
     parts: tuple[str, ...]
@@ -108,7 +108,7 @@ class JointDone(Enum):
     MORTISED = auto()
 
 
-class MakeJoint(NamedTuple):
+class MakeJoint(FrozenRecord):
     """A step of equal joints: what kind of joint, what is done, to which parts, and what else has that joint."""
 
     joint: str
@@ -117,33 +117,33 @@ class MakeJoint(NamedTuple):
     others: tuple[str, ...]
 
 
-class TryOn(NamedTuple):
+class TryOn(FrozenRecord):
     """Parts are tried on others that stand together already."""
 
     parts: tuple[str, ...]
     others: tuple[str, ...]
 
 
-class ShapeParts(NamedTuple):
+class ShapeParts(FrozenRecord):
     """Parts are shaped."""
 
     parts: tuple[str, ...]
 
 
-class PlaneInside(NamedTuple):
+class PlaneInside(FrozenRecord):
     """What will be inside is planed clean."""
 
     parts: tuple[str, ...]
 
 
-class BoreInPlace(NamedTuple):
+class BoreInPlace(FrozenRecord):
     """Parts are bored while what is added is held in its place."""
 
     adds: tuple[str, ...]
     parts: tuple[str, ...]
 
 
-class GlueUp(NamedTuple):
+class GlueUp(FrozenRecord):
     """Parts, and units by their names, are glued up, by themselves or to what is there.
 
     `brings` are parts that were joined to each other before and go in with them.
@@ -156,7 +156,7 @@ class GlueUp(NamedTuple):
     brings: tuple[str, ...] = ()
 
 
-class PutIn(NamedTuple):
+class PutIn(FrozenRecord):
     """Parts, and units by their names, go in without glue; nothing holds what is only laid in.
 
     `brings` are parts that were joined to each other before and go in with them.
@@ -167,33 +167,33 @@ class PutIn(NamedTuple):
     brings: tuple[str, ...] = ()
 
 
-class CleanUnit(NamedTuple):
+class CleanUnit(FrozenRecord):
     """What was made up by itself is cleaned, before it goes in."""
 
     unit: str
 
 
-class PlaneLevel(NamedTuple):
+class PlaneLevel(FrozenRecord):
     """Parts that are joined already are planed level with each other, for what is laid on them."""
 
     parts: tuple[str, ...]
     carried: str
 
 
-class CleanPiece(NamedTuple):
+class CleanPiece(FrozenRecord):
     """The piece is cleaned, or what moves as one where it has an opening nowhere; `mover` is its name."""
 
     mover: str = ""
 
 
-class FitMover(NamedTuple):
+class FitMover(FrozenRecord):
     """What moves as one is fitted: in its opening, or on top."""
 
     mover: str
     on_top: bool
 
 
-class PutOnCoat(NamedTuple):
+class PutOnCoat(FrozenRecord):
     """A coat of finish is put on; on all of the piece, or all over some parts before assembly."""
 
     finish: str
@@ -202,7 +202,7 @@ class PutOnCoat(NamedTuple):
     parts: tuple[str, ...] = ()
 
 
-class FitHardware(NamedTuple):
+class FitHardware(FrozenRecord):
     """Hardware is fitted to parts."""
 
     kind: Hardware
@@ -239,7 +239,7 @@ TaskFact = (
 # --- what is wrong with an order -----------------------------------------------------------------------------------
 
 
-class LineTakenOff(NamedTuple):
+class LineTakenOff(FrozenRecord):
     """A task needs a line that another has taken off."""
 
     task: TaskFact
@@ -247,21 +247,21 @@ class LineTakenOff(NamedTuple):
     by: TaskFact
 
 
-class LineNotDrawn(NamedTuple):
+class LineNotDrawn(FrozenRecord):
     """A task needs a line before it is drawn."""
 
     task: TaskFact
     line: str
 
 
-class CutUnmeasured(NamedTuple):
+class CutUnmeasured(FrozenRecord):
     """Something is cut before what it fits is measured."""
 
     task: TaskFact
     quantity: str
 
 
-class WorkedWhenGlued(NamedTuple):
+class WorkedWhenGlued(FrozenRecord):
     """A part is worked when it is glued already."""
 
     task: TaskFact
@@ -269,13 +269,13 @@ class WorkedWhenGlued(NamedTuple):
     part: str
 
 
-class WaitInCircle(NamedTuple):
+class WaitInCircle(FrozenRecord):
     """Tasks wait for each other."""
 
     tasks: tuple[TaskFact, ...]
 
 
-class AfterNothing(NamedTuple):
+class AfterNothing(FrozenRecord):
     """Something comes after tasks that are not there."""
 
     names: tuple[str, ...]
@@ -287,27 +287,27 @@ OrderFault = LineTakenOff | LineNotDrawn | CutUnmeasured | WorkedWhenGlued | Wai
 # --- what is to be minded at a task --------------------------------------------------------------------------------
 
 
-class GlueTakesTooLong(NamedTuple):
+class GlueTakesTooLong(FrozenRecord):
     """A glue-up takes longer than the glue stays open, both in minutes, and cannot be done in parts."""
 
     minutes: float
     open_minutes: float
 
 
-class TooFewClamps(NamedTuple):
+class TooFewClamps(FrozenRecord):
     """A glue-up asks for more clamps than there are."""
 
     wanted: int
     there: int
 
 
-class NoGlueOn(NamedTuple):
+class NoGlueOn(FrozenRecord):
     """Parts lie in what is glued, and must be free to move."""
 
     parts: tuple[str, ...]
 
 
-class ComesOutThin(NamedTuple):
+class ComesOutThin(FrozenRecord):
     """As planned, a part comes out so much too thin."""
 
     short: Length

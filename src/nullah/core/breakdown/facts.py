@@ -8,6 +8,7 @@ from __future__ import annotations
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Faces, FlawKind
 from nullah.core.wood.movement import GrainCut
@@ -15,7 +16,7 @@ from nullah.core.wood.movement import GrainCut
 # --- a board that does not suit a part ---------------------------------------------------------------
 
 
-class OtherWood(NamedTuple):
+class OtherWood(FrozenRecord):
     """A part is to be of one wood and the board is of another."""
 
     wanted: str
@@ -23,7 +24,7 @@ class OtherWood(NamedTuple):
     species: str
 
 
-class TooThin(NamedTuple):
+class TooThin(FrozenRecord):
     """A part needs more thickness, rough, than the board has."""
 
     needs: Length
@@ -31,19 +32,19 @@ class TooThin(NamedTuple):
     thickness: Length
 
 
-class NotStraight(NamedTuple):
+class NotStraight(FrozenRecord):
     """A part asks for straight grain."""
 
     board: str
 
 
-class NotFigured(NamedTuple):
+class NotFigured(FrozenRecord):
     """A part asks for figure."""
 
     board: str
 
 
-class SawnOtherwise(NamedTuple):
+class SawnOtherwise(FrozenRecord):
     """A part asks for a board cut otherwise from the log."""
 
     wanted: GrainCut
@@ -57,14 +58,14 @@ Refusal = OtherWood | TooThin | GrainRefusal
 # --- a place that does not suit it -------------------------------------------------------------------
 
 
-class OverEdge(NamedTuple):
+class OverEdge(FrozenRecord):
     """A part reaches over the edge of a board, or over what is missing at a crooked one."""
 
     board: str
     crooked: bool
 
 
-class OverFlaw(NamedTuple):
+class OverFlaw(FrozenRecord):
     """A part lies over a flaw; `turned` if it might lie there the other way up."""
 
     flaw: FlawKind
@@ -73,13 +74,13 @@ class OverFlaw(NamedTuple):
     turned: bool
 
 
-class OverPart(NamedTuple):
+class OverPart(FrozenRecord):
     """A part lies over another."""
 
     other: str
 
 
-class NoKerf(NamedTuple):
+class NoKerf(FrozenRecord):
     """A part leaves no room for the saw to another."""
 
     other: str
@@ -93,7 +94,7 @@ class Match(Enum):
     NOT_BESIDE = auto()
 
 
-class Unmatched(NamedTuple):
+class Unmatched(FrozenRecord):
     """A part does not lie as it should to another of its set."""
 
     match: Match
@@ -101,13 +102,13 @@ class Unmatched(NamedTuple):
     set: str
 
 
-class SawnUp(NamedTuple):
+class SawnUp(FrozenRecord):
     """A board is sawn up already."""
 
     board: str
 
 
-class Inseparable(NamedTuple):
+class Inseparable(FrozenRecord):
     """No straight cut would part a part from the others on its board."""
 
 
@@ -117,13 +118,13 @@ Complaint = Refusal | Placed
 # --- a board that cannot be sawn ---------------------------------------------------------------------
 
 
-class NotSawable(NamedTuple):
+class NotSawable(FrozenRecord):
     """No cut from edge to edge separates these parts."""
 
     parts: tuple[str, ...]
 
 
-class Struck(NamedTuple):
+class Struck(FrozenRecord):
     """The cut that comes before flattening goes through these parts."""
 
     parts: tuple[str, ...]
@@ -132,14 +133,14 @@ class Struck(NamedTuple):
 SawFact = NotSawable | Struck
 
 
-class BoardNotSawable(NamedTuple):
+class BoardNotSawable(FrozenRecord):
     """What is pinned on a board keeps it from being sawn."""
 
     board: str
     why: SawFact
 
 
-class TooManyParts(NamedTuple):
+class TooManyParts(FrozenRecord):
     """More parts are asked for than anyone makes."""
 
     number: int
@@ -157,30 +158,30 @@ class StavesDo(NamedTuple):
     board: str
 
 
-class NoBoards(NamedTuple):
+class NoBoards(FrozenRecord):
     """There is no board on the rack."""
 
 
-class NoWood(NamedTuple):
+class NoWood(FrozenRecord):
     """There is no board of the wood that was chosen."""
 
     wood: str
 
 
-class NoneThick(NamedTuple):
+class NoneThick(FrozenRecord):
     """No board is thick enough."""
 
     needs: Length
     thickest: Length
 
 
-class GrainNowhere(NamedTuple):
+class GrainNowhere(FrozenRecord):
     """No board that is thick enough has the grain that is asked."""
 
     refusal: GrainRefusal
 
 
-class NoneWide(NamedTuple):
+class NoneWide(FrozenRecord):
     """No board that suits is wide enough."""
 
     across: Length
@@ -188,14 +189,14 @@ class NoneWide(NamedTuple):
     staves: StavesDo | None
 
 
-class NoneLong(NamedTuple):
+class NoneLong(FrozenRecord):
     """No board that suits is long enough."""
 
     along: Length
     longest: Length
 
 
-class NoneClear(NamedTuple):
+class NoneClear(FrozenRecord):
     """No board has so wide a clear strip; the widest there is, and on which."""
 
     across: Length
@@ -205,25 +206,25 @@ class NoneClear(NamedTuple):
     staves: StavesDo | None
 
 
-class FitsOn(NamedTuple):
+class FitsOn(FrozenRecord):
     """It fits on boards where nothing lies yet."""
 
     boards: tuple[str, ...]
 
 
-class RoomOn(NamedTuple):
+class RoomOn(FrozenRecord):
     """There is room for it on boards as things lie."""
 
     boards: tuple[str, ...]
 
 
-class TakenUp(NamedTuple):
+class TakenUp(FrozenRecord):
     """It would fit on boards, but other parts lie there."""
 
     boards: tuple[str, ...]
 
 
-class FlatteningLeaves(NamedTuple):
+class FlatteningLeaves(FrozenRecord):
     """Flattening leaves too little of every board; the most there is, and of which."""
 
     most: Length
@@ -248,21 +249,21 @@ Nowhere = (
 # --- what is told of a whole layout ------------------------------------------------------------------
 
 
-class LieNowhere(NamedTuple):
+class LieNowhere(FrozenRecord):
     """Parts lie on no board, all for one reason."""
 
     parts: tuple[str, ...]
     why: Nowhere
 
 
-class LiesWrongly(NamedTuple):
+class LiesWrongly(FrozenRecord):
     """A part cannot lie where it does, and why."""
 
     part: str
     why: Complaint
 
 
-class DepthUnknown(NamedTuple):
+class DepthUnknown(FrozenRecord):
     """A flaw in one face lies under a part, and nobody knows how deep it goes."""
 
     part: str
@@ -282,14 +283,14 @@ class ToBuyOne(NamedTuple):
     length: Length
 
 
-class BoardsToBuy(NamedTuple):
+class BoardsToBuy(FrozenRecord):
     """What to ask the yard for, with so many per cent over for flaws."""
 
     percent: int
     boards: tuple[ToBuyOne, ...]
 
 
-class SawInWaste(NamedTuple):
+class SawInWaste(FrozenRecord):
     """Where to saw, and what is allowed for the saw."""
 
     kerf: Length

@@ -2,58 +2,57 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 
 
-class ThinUnder(NamedTuple):
+class ThinUnder(FrozenRecord):
     """Hardly anything is left under a channel."""
 
     left: Length
 
 
-class DeepRabbet(NamedTuple):
+class DeepRabbet(FrozenRecord):
     """A rabbet deeper than half of its board."""
 
     deep: Length
     thick: Length
 
 
-class DeepChannel(NamedTuple):
+class DeepChannel(FrozenRecord):
     """A groove or dado deeper than a third of its board."""
 
     deep: Length
     thick: Length
 
 
-class NoIronEnters(NamedTuple):
+class NoIronEnters(FrozenRecord):
     """No iron of the plough is as narrow as a groove."""
 
     wide: Length
     narrowest: Length
 
 
-class PloughStops(NamedTuple):
+class PloughStops(FrozenRecord):
     """A groove deeper than the plough goes."""
 
     most: Length
     deep: Length
 
 
-class NoChiselEnters(NamedTuple):
+class NoChiselEnters(FrozenRecord):
     """No chisel is as narrow as what is to be chopped."""
 
     wide: Length
 
 
-class ShortEnd(NamedTuple):
+class ShortEnd(FrozenRecord):
     """So little stands beyond a dado at the end of its board that it splits off."""
 
     beside: Length
 
 
-class WouldNotEnter(NamedTuple):
+class WouldNotEnter(FrozenRecord):
     """A part is thicker than its channel is wide."""
 
     guest: str
@@ -61,90 +60,90 @@ class WouldNotEnter(NamedTuple):
     wide: Length
 
 
-class ThinTenon(NamedTuple):
+class ThinTenon(FrozenRecord):
     """A tenon much thinner than a third of its rail."""
 
     thick: Length
     rail: Length
 
 
-class ThickTenon(NamedTuple):
+class ThickTenon(FrozenRecord):
     """A tenon that leaves thin cheeks."""
 
     thick: Length
     rail: Length
 
 
-class ThinBesideMortise(NamedTuple):
+class ThinBesideMortise(FrozenRecord):
     """Hardly any wall is left beside a mortise."""
 
     wall: Length
 
 
-class ShortAboveMortise(NamedTuple):
+class ShortAboveMortise(FrozenRecord):
     """So little end stands above a mortise that it splits."""
 
     end: Length
 
 
-class NoChiselAsWide(NamedTuple):
+class NoChiselAsWide(FrozenRecord):
     """No chisel is as wide as a mortise."""
 
     thick: Length
     nearest: Length
 
 
-class WideTenon(NamedTuple):
+class WideTenon(FrozenRecord):
     """A tenon so wide that it moves with the season."""
 
     wide: Length
 
 
-class ShortTenon(NamedTuple):
+class ShortTenon(FrozenRecord):
     """A tenon shorter than it is thick."""
 
     deep: Length
 
 
-class WeakMitre(NamedTuple):
+class WeakMitre(FrozenRecord):
     """A mitre without keys."""
 
 
-class ThinLap(NamedTuple):
+class ThinLap(FrozenRecord):
     """Hardly anything is left of a part that is halved."""
 
     left: Length
 
 
-class EndGrainGlued(NamedTuple):
+class EndGrainGlued(FrozenRecord):
     """End grain glued against a side."""
 
 
-class EntersLittle(NamedTuple):
+class EntersLittle(FrozenRecord):
     """A nail or screw enters less than it should for its thickness."""
 
     deep: Length
     wanted: Length
 
 
-class NoBitNear(NamedTuple):
+class NoBitNear(FrozenRecord):
     """No bit is near the pilot that is wanted."""
 
     wanted: Length
 
 
-class NearEnd(NamedTuple):
+class NearEnd(FrozenRecord):
     """A nail or screw so near an end that the wood splits."""
 
 
-class Resists(NamedTuple):
+class Resists(FrozenRecord):
     """What hangs on one nail or screw as it is pulled straight out, and what may hang on it for good, kg."""
 
     most: float
     safe: float
 
 
-class TryInScrap(NamedTuple):
+class TryInScrap(FrozenRecord):
     """Nail or screw and pilot are to be tried in scrap."""
 
 

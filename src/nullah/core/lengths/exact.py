@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 
 #: An inch is exactly 25.4 mm (NIST SP 811, appendix B.8).
 MM_PER_INCH = Fraction(254, 10)
@@ -47,7 +47,7 @@ class LengthFault(Enum):
     SLOPE_OUTSIDE = auto()
 
 
-class NoLength(NamedTuple):
+class NoLength(FrozenRecord):
     """Text that is no length, why, and the number in it that is at fault where it is one of several."""
 
     fault: LengthFault

@@ -9,6 +9,7 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 
 # --- why one cannot be planed ----------------------------------------------------------------------
@@ -30,35 +31,35 @@ class EdgeWrong(Enum):
     NO_FACES = auto()
 
 
-class RoundTooWide(NamedTuple):
+class RoundTooWide(FrozenRecord):
     """A round does not fit into its rabbet."""
 
     radius: float
     rabbet: float
 
 
-class ThumbnailTooDeep(NamedTuple):
+class ThumbnailTooDeep(FrozenRecord):
     """Shoulder and round take more than the board has."""
 
     taken: float
     thickness: float
 
 
-class FallTooDeep(NamedTuple):
+class FallTooDeep(FrozenRecord):
     """A bevel leaves nothing of a panel."""
 
     fall: float
     thickness: float
 
 
-class EdgeTooThick(NamedTuple):
+class EdgeTooThick(FrozenRecord):
     """The edge of a panel does not enter its groove."""
 
     edge: float
     groove: float
 
 
-class BevelTooWide(NamedTuple):
+class BevelTooWide(FrozenRecord):
     """A slanting cut reaches over the whole board."""
 
     degrees: float
@@ -66,13 +67,13 @@ class BevelTooWide(NamedTuple):
     width: float
 
 
-class TaperTooDeep(NamedTuple):
+class TaperTooDeep(FrozenRecord):
     """Nothing is left at the toe; `most` is what must not be reached."""
 
     most: float
 
 
-class LowsTooDeep(NamedTuple):
+class LowsTooDeep(FrozenRecord):
     """Lows that deep may not stay, not even on a face that is hidden."""
 
     most: Length

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
+
+from nullah.core.frozen_record import FrozenRecord
 
 
 class SurveyFault(Enum):
@@ -15,7 +16,7 @@ class SurveyFault(Enum):
     TWO_AT_ONE_PLACE = auto()
 
 
-class SurveyGaps(NamedTuple):
+class SurveyGaps(FrozenRecord):
     """Places of the grid that were not read: how many, and the first of them, mm."""
 
     places: int
@@ -23,7 +24,7 @@ class SurveyGaps(NamedTuple):
     y: float
 
 
-class FacesCross(NamedTuple):
+class FacesCross(FrozenRecord):
     """A place at which the upper face lies below the lower one, mm."""
 
     x: float

@@ -13,6 +13,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, LengthError, Unit, read_length
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import (
@@ -170,7 +171,7 @@ class ContourFault(Enum):
     TOO_FEW_POINTS = auto()
 
 
-class NoContour(NamedTuple):
+class NoContour(FrozenRecord):
     """Why a contour cannot be, by the figure or the line of the template that is at fault."""
 
     fault: ContourFault

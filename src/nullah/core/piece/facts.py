@@ -3,33 +3,33 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 
 
-class NothingLeft(NamedTuple):
+class NothingLeft(FrozenRecord):
     """A size that is worked out comes to nothing."""
 
     quantity: str
     length: Length
 
 
-class MustBePositive(NamedTuple):
+class MustBePositive(FrozenRecord):
     """A size that was given must be more than nothing."""
 
     quantity: str
     length: Length
 
 
-class RowsOff(NamedTuple):
+class RowsOff(FrozenRecord):
     """Rows and dividers come to more than the inside height, or to less."""
 
     by: Length
     more: bool
 
 
-class FrontGap(NamedTuple):
+class FrontGap(FrozenRecord):
     """A drawer's front leaves a gap at each side of its opening; `room` is the quantity of the opening."""
 
     drawer: str
@@ -37,13 +37,13 @@ class FrontGap(NamedTuple):
     room: str
 
 
-class HandHoleLow(NamedTuple):
+class HandHoleLow(FrozenRecord):
     """A hand hole is lower than fingers need."""
 
     least: Length
 
 
-class GluesTooLong(NamedTuple):
+class GluesTooLong(FrozenRecord):
     """Glueing the staves of a part takes longer than the glue stays open, minutes, in however many goes."""
 
     part: str
@@ -51,7 +51,7 @@ class GluesTooLong(NamedTuple):
     open_minutes: int
 
 
-class GlueInSections(NamedTuple):
+class GlueInSections(FrozenRecord):
     """What is made of many staves or strips is glued in sections first, with so many clamps for each."""
 
     strips: int
@@ -60,14 +60,14 @@ class GlueInSections(NamedTuple):
     apart: Length
 
 
-class Clamps(NamedTuple):
+class Clamps(FrozenRecord):
     """A slab takes so many clamps, so far apart."""
 
     clamps: int
     apart: Length
 
 
-class DrawerTooLarge(NamedTuple):
+class DrawerTooLarge(FrozenRecord):
     """A drawer's front is so much larger than its opening; `room` is the quantity it must fit."""
 
     drawer: str
@@ -75,28 +75,28 @@ class DrawerTooLarge(NamedTuple):
     room: str
 
 
-class SidesAboveFront(NamedTuple):
+class SidesAboveFront(FrozenRecord):
     """The sides of a drawer stand so far above its front."""
 
     drawer: str
     by: Length
 
 
-class HingeTooWide(NamedTuple):
+class HingeTooWide(FrozenRecord):
     """A hinge's leaf is wider than the edge it is let into."""
 
     leaf: Length
     edge: Length
 
 
-class HingesTooLong(NamedTuple):
+class HingesTooLong(FrozenRecord):
     """Two hinges, each its own length from an end, are longer than what they are to hold."""
 
     hinge: Length
     length: Length
 
 
-class SetOutElsewhere(NamedTuple):
+class SetOutElsewhere(FrozenRecord):
     """Free sizes stand on marks that the rule shown does not have."""
 
     mark: Length

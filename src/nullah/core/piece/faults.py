@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, Slope
 from nullah.core.piece.space import Axis, Box, Side
 
@@ -41,7 +42,7 @@ class Channel(Enum):
     MORTISE = N_("mortise")
 
 
-class Collision(NamedTuple):
+class Collision(FrozenRecord):
     """Two parts fill the same space of these sizes; `joined` where a joint should have shared it out."""
 
     first: str
@@ -50,7 +51,7 @@ class Collision(NamedTuple):
     joined: bool
 
 
-class Void(NamedTuple):
+class Void(FrozenRecord):
     """A gap of these sizes is left in a joint."""
 
     first: str
@@ -58,7 +59,7 @@ class Void(NamedTuple):
     sizes: Sizes
 
 
-class Apart(NamedTuple):
+class Apart(FrozenRecord):
     """Two parts that are joined do not reach each other; `joint` is what their joint is called."""
 
     first: str
@@ -67,7 +68,7 @@ class Apart(NamedTuple):
     joint: str
 
 
-class NoCorner(NamedTuple):
+class NoCorner(FrozenRecord):
     """Two parts do not make the corner that their joint asks for; `joined` says how they were to be joined."""
 
     first: str
@@ -75,7 +76,7 @@ class NoCorner(NamedTuple):
     joined: str
 
 
-class ButtGap(NamedTuple):
+class ButtGap(FrozenRecord):
     """Two parts that should touch stand apart."""
 
     first: str
@@ -83,14 +84,14 @@ class ButtGap(NamedTuple):
     gap: Length
 
 
-class EdgesOnly(NamedTuple):
+class EdgesOnly(FrozenRecord):
     """Two parts touch along an edge only."""
 
     first: str
     second: str
 
 
-class TailsShort(NamedTuple):
+class TailsShort(FrozenRecord):
     """Tails end inside the pin board, or leave too thick a lap."""
 
     tail: str
@@ -99,14 +100,14 @@ class TailsShort(NamedTuple):
     lapped: bool
 
 
-class NoLap(NamedTuple):
+class NoLap(FrozenRecord):
     """Tails come through where a lap was to hide them."""
 
     tail: str
     pin: str
 
 
-class PinsShort(NamedTuple):
+class PinsShort(FrozenRecord):
     """Pins end inside the tail board."""
 
     pin: str
@@ -114,7 +115,7 @@ class PinsShort(NamedTuple):
     short: Length
 
 
-class StandsOut(NamedTuple):
+class StandsOut(FrozenRecord):
     """A board's tails, or its pins, stand out of its mate."""
 
     part: str
@@ -134,7 +135,7 @@ class Misfit(Enum):
     OPEN_AT_THE_END = auto()
 
 
-class DoesNotFit(NamedTuple):
+class DoesNotFit(FrozenRecord):
     """A part does not fit its channel along it, or in its depth."""
 
     misfit: Misfit
@@ -152,7 +153,7 @@ class Width(Enum):
     LOOSE = auto()
 
 
-class WidthOff(NamedTuple):
+class WidthOff(FrozenRecord):
     """A part is thicker or thinner than its channel is wide."""
 
     width: Width
@@ -172,7 +173,7 @@ class ShowsWhere(Enum):
     FACE = auto()
 
 
-class Shows(NamedTuple):
+class Shows(FrozenRecord):
     """A channel comes out in a side that is seen."""
 
     channel: Channel
@@ -182,7 +183,7 @@ class Shows(NamedTuple):
     side: Side
 
 
-class ThinFloor(NamedTuple):
+class ThinFloor(FrozenRecord):
     """A channel leaves too little of its board's thickness."""
 
     host: str
@@ -192,7 +193,7 @@ class ThinFloor(NamedTuple):
     least: Length
 
 
-class Shallow(NamedTuple):
+class Shallow(FrozenRecord):
     """A part goes too little way into another to hold."""
 
     host: str
@@ -201,7 +202,7 @@ class Shallow(NamedTuple):
     least: Length
 
 
-class ThinTongue(NamedTuple):
+class ThinTongue(FrozenRecord):
     """Too little is left of a part's thickness where it goes into another."""
 
     guest: str
@@ -211,7 +212,7 @@ class ThinTongue(NamedTuple):
     least: Length
 
 
-class WeakTail(NamedTuple):
+class WeakTail(FrozenRecord):
     """A sliding dovetail has too little neck, or slopes that are too steep to hold."""
 
     guest: str
@@ -222,7 +223,7 @@ class WeakTail(NamedTuple):
     steepest: Slope
 
 
-class BoredThrough(NamedTuple):
+class BoredThrough(FrozenRecord):
     """Holes for dowels come out, or nearly, on the other side of a part."""
 
     part: str
@@ -231,7 +232,7 @@ class BoredThrough(NamedTuple):
     size: Length
 
 
-class DowelsTooMany(NamedTuple):
+class DowelsTooMany(FrozenRecord):
     """Dowels stand so near to each other that what is between them splits."""
 
     first: str
@@ -241,7 +242,7 @@ class DowelsTooMany(NamedTuple):
     diameter: Length
 
 
-class PegNearEnd(NamedTuple):
+class PegNearEnd(FrozenRecord):
     """Too little of a tenon is left behind its peg."""
 
     guest: str
@@ -250,7 +251,7 @@ class PegNearEnd(NamedTuple):
     least: Length
 
 
-class DrawnTooFar(NamedTuple):
+class DrawnTooFar(FrozenRecord):
     """The holes of a drawbored tenon lie so far apart that its peg does not find its way."""
 
     guest: str
@@ -259,7 +260,7 @@ class DrawnTooFar(NamedTuple):
     most: Length
 
 
-class HaunchTooLarge(NamedTuple):
+class HaunchTooLarge(FrozenRecord):
     """A haunch takes so much of a tenon that too little enters the mortise."""
 
     guest: str
@@ -267,7 +268,7 @@ class HaunchTooLarge(NamedTuple):
     left: Length
 
 
-class WedgeShears(NamedTuple):
+class WedgeShears(FrozenRecord):
     """Too little wood is left of a tenon behind the slot of its wedge."""
 
     guest: str
@@ -275,7 +276,7 @@ class WedgeShears(NamedTuple):
     least: Length
 
 
-class WedgeSlope(NamedTuple):
+class WedgeSlope(FrozenRecord):
     """A wedge is so steep that it jumps out, or so shallow that it never comes out again."""
 
     guest: str
@@ -284,7 +285,7 @@ class WedgeSlope(NamedTuple):
     shallowest: Slope
 
 
-class ThinEdge(NamedTuple):
+class ThinEdge(FrozenRecord):
     """A channel leaves too little beside it."""
 
     host: str
@@ -293,7 +294,7 @@ class ThinEdge(NamedTuple):
     least: Length
 
 
-class ThinBetween(NamedTuple):
+class ThinBetween(FrozenRecord):
     """Two channels from either face leave too little between them."""
 
     host: str
@@ -303,7 +304,7 @@ class ThinBetween(NamedTuple):
     least: Length
 
 
-class CannotComeOut(NamedTuple):
+class CannotComeOut(FrozenRecord):
     """A part of what moves is too large to pass another; `mover` is the name of what moves."""
 
     mover: str
@@ -313,13 +314,13 @@ class CannotComeOut(NamedTuple):
     by: Length
 
 
-class Trapped(NamedTuple):
+class Trapped(FrozenRecord):
     """Parts that hold each other, so that they go together in no order."""
 
     parts: tuple[str, ...]
 
 
-class CrossGrain(NamedTuple):
+class CrossGrain(FrozenRecord):
     """A part is held solid across the grain of one that moves; `change` over the year, 0 if the wood is not known."""
 
     fixed: str
@@ -331,7 +332,7 @@ class CrossGrain(NamedTuple):
     change: Length
 
 
-class NoRoom(NamedTuple):
+class NoRoom(FrozenRecord):
     """Parts move more over the year than they have room; where they shrink, on what they hold."""
 
     parts: tuple[str, ...]
@@ -340,7 +341,7 @@ class NoRoom(NamedTuple):
     shrinks: bool = False
 
 
-class Sags(NamedTuple):
+class Sags(FrozenRecord):
     """A shelf sags so that it shows; `passing` is the span at which it would not. The load is in kg."""
 
     part: str
@@ -350,14 +351,14 @@ class Sags(NamedTuple):
     passing: Length
 
 
-class Repeated(NamedTuple):
+class Repeated(FrozenRecord):
     """The same fact of several places."""
 
     fact: Fact
     places: int
 
 
-class NothingReaches(NamedTuple):
+class NothingReaches(FrozenRecord):
     """No nail or screw reaches from one part into the other without coming out of it."""
 
     first: str

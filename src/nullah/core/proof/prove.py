@@ -9,6 +9,7 @@ from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, JoinParts, StopChannel
 from nullah.core.forms.own_boards import offers
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.piece.cuts import Block, block_of
@@ -120,9 +121,10 @@ def _gathered(case: ProofInput, found: Iterable[Finding]) -> Iterator[Finding]:
 
 def _of_equal_parts(case: ProofInput, finding: Finding) -> Iterator[object]:
     """Yield a finding's fact field by field, with what its parts are equal to in place of the parts."""
-    assert isinstance(finding.remark.fact, tuple)
-    yield type(finding.remark.fact)
-    for value in finding.remark.fact:
+    fact = finding.remark.fact
+    assert isinstance(fact, FrozenRecord)
+    yield type(fact)
+    for value in fact.values:
         yield case.parts[value].alike if isinstance(value, str) and value in finding.parts else value
 
 

@@ -11,6 +11,7 @@ from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import DayError, read_day
@@ -83,14 +84,14 @@ class SizeFault(Enum):
     STICKS_APART = auto()
 
 
-class NoBoard(NamedTuple):
+class NoBoard(FrozenRecord):
     """What cannot be of a board, by the board's name."""
 
     fault: BoardFault
     board: str
 
 
-class NoSize(NamedTuple):
+class NoSize(FrozenRecord):
     """A size that a board or a reading on it cannot have."""
 
     fault: SizeFault
@@ -98,32 +99,32 @@ class NoSize(NamedTuple):
     size: Length
 
 
-class NoPrice(NamedTuple):
+class NoPrice(FrozenRecord):
     """Text that is no price."""
 
     text: str
 
 
-class NoReading(NamedTuple):
+class NoReading(FrozenRecord):
     """A moisture that no meter reads, %."""
 
     percent: Fraction
 
 
-class FlawOutside(NamedTuple):
+class FlawOutside(FrozenRecord):
     """A flaw that lies outside its board."""
 
     flaw: FlawKind
     board: str
 
 
-class NoHumidity(NamedTuple):
+class NoHumidity(FrozenRecord):
     """A relative humidity that no air has, %."""
 
     percent: Fraction
 
 
-class NoTemperature(NamedTuple):
+class NoTemperature(FrozenRecord):
     """A temperature that no room has, °C."""
 
     celsius: Fraction

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Entry, Length, Unit, entered, inch
 
 # Dry, surfaced sizes of softwood boards and dimension lumber, in inches:
@@ -18,7 +18,7 @@ _WIDTH = {"2": "3/2", "3": "5/2", "4": "7/2", "5": "9/2", "6": "11/2", "8": "29/
 _QUARTERS_PLANED = {4: "13/16", 5: "17/16", 6: "21/16", 8: "7/4"}
 
 
-class NoYardSize(NamedTuple):
+class NoYardSize(FrozenRecord):
     """A name of no size known here."""
 
     name: str

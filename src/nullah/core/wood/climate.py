@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 from nullah.core.wood.moisture import (
     ClimateError,
@@ -63,13 +64,13 @@ def _settled(months: tuple[Air, ...]) -> tuple[float, ...]:
     return tuple(equilibrium_moisture(air.temperature, air.humidity) for air in months)
 
 
-class NotTwelveMonths(NamedTuple):
+class NotTwelveMonths(FrozenRecord):
     """So many months as no year has."""
 
     months: int
 
 
-class OfMonth(NamedTuple):
+class OfMonth(FrozenRecord):
     """What cannot be of the air of a month, from 0 for January."""
 
     month: int

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 
 
-class TemperatureOutside(NamedTuple):
+class TemperatureOutside(FrozenRecord):
     """A temperature that the formula does not cover, °C."""
 
     celsius: float
 
 
-class HumidityOutside(NamedTuple):
+class HumidityOutside(FrozenRecord):
     """A relative humidity that air cannot have, %."""
 
     percent: float

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 from nullah.core.wood.species import SOURCE, Species
 
@@ -19,7 +20,7 @@ class GrainCut(Enum):
     QUARTER = "quarter"
 
 
-class MoistureOutside(NamedTuple):
+class MoistureOutside(FrozenRecord):
     """A moisture content outside what wood swells by, %."""
 
     percent: float

@@ -14,6 +14,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 
 #: Where the figures of each column come from; all are from memory.
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"
@@ -23,7 +24,7 @@ STRENGTH_SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 5; value from memory"
 _MEDIUM, _HARD = 2500, 4500
 
 
-class NoSpecies(NamedTuple):
+class NoSpecies(FrozenRecord):
     """A name of no species in the table, and the names there are."""
 
     name: str

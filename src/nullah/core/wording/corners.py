@@ -221,7 +221,7 @@ def no_tails_words(fact: NoneDovetailed | TailsImpossible, reader: Reader) -> st
         return reader.text("No corner of this piece is dovetailed.")
     return reader.text(
         "A corner with {count} tails cannot be laid out. Use one or more, and pins of at least nothing.",
-        count=fact.count,
+        count=fact.tails,
     )
 
 

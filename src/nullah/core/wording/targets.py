@@ -2,29 +2,30 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple, assert_never
+from typing import assert_never
 
 from nullah.core.catalogue import N_
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.ledger import Quantity
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board, Flaw
 from nullah.core.reader import Reader
 
 
-class SizedTarget(NamedTuple):
+class SizedTarget(FrozenRecord):
     """A part, a rough part or a board: its name, length, width and thickness."""
 
     name: str
     sizes: tuple[Length, Length, Length]
 
 
-class FigureTarget(NamedTuple):
+class FigureTarget(FrozenRecord):
     """A figure of the piece."""
 
     quantity: Quantity
 
 
-class BoardFigureTarget(NamedTuple):
+class BoardFigureTarget(FrozenRecord):
     """A figure of a board."""
 
     board: str
@@ -32,27 +33,27 @@ class BoardFigureTarget(NamedTuple):
     value: Length
 
 
-class HeartTarget(NamedTuple):
+class HeartTarget(FrozenRecord):
     """The heart of the tree beside a board's end."""
 
     board: str
 
 
-class FlawTarget(NamedTuple):
+class FlawTarget(FrozenRecord):
     """A flaw of a board."""
 
     board: Board
     flaw: Flaw
 
 
-class ReadingTarget(NamedTuple):
+class ReadingTarget(FrozenRecord):
     """A reading of a board: where and with what it is taken, and what was read; nothing where it is still wanted."""
 
     where: str
     read: str
 
 
-class NamedTarget(NamedTuple):
+class NamedTarget(FrozenRecord):
     """Anything else that has a name."""
 
     name: str
@@ -61,7 +62,7 @@ class NamedTarget(NamedTuple):
 Target = SizedTarget | FigureTarget | BoardFigureTarget | HeartTarget | FlawTarget | ReadingTarget | NamedTarget
 
 
-class TargetWords(NamedTuple):
+class TargetWords(FrozenRecord):
     """The name of something, and its value; empty where it has none."""
 
     name: str

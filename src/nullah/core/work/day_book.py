@@ -13,6 +13,7 @@ from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, critical_path
 from nullah.core.bench.trades import Trade
 from nullah.core.errors import Fact
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
@@ -147,14 +148,14 @@ class Deviation(NamedTuple):
         return self.measured - self.planned
 
 
-class TimerRuns(NamedTuple):
+class TimerRuns(FrozenRecord):
     """The timer runs for a task: since when (hours and minutes), and so long, min."""
 
     since: str
     minutes: float
 
 
-class TimerElsewhere(NamedTuple):
+class TimerElsewhere(FrozenRecord):
     """The timer runs for another task."""
 
 

@@ -16,6 +16,7 @@ from nullah.core.breakdown.layout import Placement, Rect, complaints, place
 from nullah.core.breakdown.rough import RoughPart, WoodRequirement
 from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.laying import saw_up
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
@@ -33,7 +34,7 @@ class Done(NamedTuple):
     said: tuple[Fact, ...] = ()
 
 
-class OffcutsCame(NamedTuple):
+class OffcutsCame(FrozenRecord):
     """So many offcuts of a board that was sawn came to the rack."""
 
     offcuts: int
@@ -214,19 +215,19 @@ def _spot(plan: Plan, rough: RoughPart, board_id: str, free: Rect) -> tuple[floa
     return None
 
 
-class NoSuchPart(NamedTuple):
+class NoSuchPart(FrozenRecord):
     """A part that the piece does not have."""
 
     part: str
 
 
-class NoWoodForAnother(NamedTuple):
+class NoWoodForAnother(FrozenRecord):
     """No wood on the rack will do for a part that is made again."""
 
     part: str
 
 
-class ComesOutOf(NamedTuple):
+class ComesOutOf(FrozenRecord):
     """A part that is made again comes out of a board; `other` names its wood where that is another than was chosen."""
 
     part: str

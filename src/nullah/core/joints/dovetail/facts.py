@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, Slope
 
 # --- figures that cannot be laid out -----------------------------------------------------------------
 
 
-class NoTails(NamedTuple):
+class NoTails(FrozenRecord):
     """A corner needs one tail at least."""
 
     tails: int
 
 
-class TooManyTails(NamedTuple):
+class TooManyTails(FrozenRecord):
     """So many tails must be a slip of the key."""
 
     tails: int
@@ -30,14 +30,14 @@ class CornerSize(Enum):
     PIN_BOARD = auto()
 
 
-class NoSize(NamedTuple):
+class NoSize(FrozenRecord):
     """A board of a corner has no size."""
 
     side: CornerSize
     size: Length
 
 
-class PinBelowNothing(NamedTuple):
+class PinBelowNothing(FrozenRecord):
     """A pin is less than nothing wide."""
 
 
@@ -46,7 +46,7 @@ LayoutRefusal = NoTails | TooManyTails | NoSize | PinBelowNothing
 # --- layouts that cannot be made, or only just -------------------------------------------------------
 
 
-class NothingForTails(NamedTuple):
+class NothingForTails(FrozenRecord):
     """The pins take all the width; `most` tails would go, 0 if not even one."""
 
     tails: int
@@ -55,7 +55,7 @@ class NothingForTails(NamedTuple):
     most: int
 
 
-class TailsRunToPoint(NamedTuple):
+class TailsRunToPoint(FrozenRecord):
     """Tails end before the baseline, their slope taking more than they have; `most` tails would go."""
 
     tail: Length
@@ -64,52 +64,52 @@ class TailsRunToPoint(NamedTuple):
     most: int
 
 
-class PinsTooFine(NamedTuple):
+class PinsTooFine(FrozenRecord):
     """Pins are finer than saw, knife and chisel can make."""
 
     pin: Length
     finest: Length
 
 
-class NoChiselBetween(NamedTuple):
+class NoChiselBetween(FrozenRecord):
     """No chisel of the shop enters between two tails."""
 
     pin: Length
 
 
-class NoChiselForSocket(NamedTuple):
+class NoChiselForSocket(FrozenRecord):
     """No chisel of the shop enters a socket."""
 
     socket: Length
 
 
-class TailsBreakOff(NamedTuple):
+class TailsBreakOff(FrozenRecord):
     """Tails are much narrower at the baseline than at the end."""
 
     tail: Length
     base: Length
 
 
-class HalfPinWeak(NamedTuple):
+class HalfPinWeak(FrozenRecord):
     """A half-pin is narrow for its board; what is usual."""
 
     half_pin: Length
     usual: Length
 
 
-class SlopeCrumbles(NamedTuple):
+class SlopeCrumbles(FrozenRecord):
     """The corners of the tails are short grain."""
 
     slope: Slope
 
 
-class SlopeSlips(NamedTuple):
+class SlopeSlips(FrozenRecord):
     """The tails hold little more than straight fingers."""
 
     slope: Slope
 
 
-class BaselineInside(NamedTuple):
+class BaselineInside(FrozenRecord):
     """The baseline lies inside flush; the widest setting of the gauge."""
 
     by: Length
@@ -123,27 +123,27 @@ CornerFact = TailFact | HalfPinWeak | SlopeCrumbles | SlopeSlips | BaselineInsid
 # --- the groove for a bottom -------------------------------------------------------------------------
 
 
-class GrooveInTail(NamedTuple):
+class GrooveInTail(FrozenRecord):
     """The groove runs inside a tail, counted from the lower edge, and does not show."""
 
     tail: int
     lapped: bool
 
 
-class StopOnTailBoards(NamedTuple):
+class StopOnTailBoards(FrozenRecord):
     """The groove would show in the end of a tail; where to stop it."""
 
     stop: Length
     past_baseline: Length
 
 
-class StopOnPinBoards(NamedTuple):
+class StopOnPinBoards(FrozenRecord):
     """The groove would show in the end of a pin; where to stop it."""
 
     stop: Length
 
 
-class GrooveCutsSlope(NamedTuple):
+class GrooveCutsSlope(FrozenRecord):
     """The groove cuts the slope between a tail and a pin."""
 
 
