@@ -7,18 +7,25 @@ from typing import NamedTuple
 
 from nullah.background import DroppedError
 from nullah.core.drawing import Drawing
+from nullah.core.laying import shortage_of
 from nullah.core.plan import Plan, prove_plan, work_out
 from nullah.core.project import Project
 from nullah.core.stations.piece import views
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from nullah.core.breakdown.buying import BuyingLine
     from nullah.core.proof.prove import Proof
     from nullah.core.work.order_of_work import OrderOfWork
 
 
 #: What the questions below load when they are asked.
-NEEDS = ("nullah.core.proof.prove", "nullah.core.apprentice.carrying_out", "nullah.core.work.order_of_work")
+NEEDS = (
+    "nullah.core.proof.prove",
+    "nullah.core.apprentice.carrying_out",
+    "nullah.core.breakdown.buying",
+    "nullah.core.work.order_of_work",
+)
 
 
 class Proved(NamedTuple):
@@ -59,3 +66,17 @@ def order_of_plan(plan: Plan) -> OrderOfWork:
     from nullah.core.work.order_of_work import order_of_work
 
     return order_of_work(plan)
+
+
+def buying_of_project(dropped: Callable[[], bool], project: Project) -> tuple[BuyingLine, ...]:
+    """Work out what to buy for a project: what a process beside the window answers."""
+    if dropped():
+        raise DroppedError
+    return buying_of_plan(work_out(project, milling=False, proving=False))
+
+
+def buying_of_plan(plan: Plan) -> tuple[BuyingLine, ...]:
+    """Work out what to buy, here and now."""
+    from nullah.core.breakdown.buying import buying_list
+
+    return buying_list(shortage_of(plan))

@@ -8,7 +8,7 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.breakdown.asks import Rect
-from nullah.core.breakdown.buying import buying_list
+from nullah.core.breakdown.buying import Shortage, buying_list
 from nullah.core.breakdown.cuts import saw_cuts, taken_apart
 from nullah.core.breakdown.facts import FitsOn, FlatteningLeaves, Inseparable, OtherWood, OverFlaw, RoomOn, SawnUp
 from nullah.core.breakdown.glue_up import arranged, edge_angles
@@ -315,7 +315,7 @@ def test_a_sawn_board_keeps_its_parts_and_its_offcuts_are_boards():
 
 def test_the_buying_list_gives_room_for_every_part():
     parts = tuple(rough(f"p{i}", 500, 140, 22, wood="black walnut") for i in range(10))
-    (line,) = buying_list(parts, Fraction(0), mm(2))
+    (line,) = buying_list(Shortage(parts, Fraction(0), mm(2)))
     assert line.wood == "black walnut" and float(line.thickness) == 25.4
     assert float(line.width) >= 140 and float(line.length) >= 500
     # As many clear boards of that size really do give the parts.
@@ -325,10 +325,10 @@ def test_the_buying_list_gives_room_for_every_part():
     from nullah.core.breakdown.search import LayoutTask
 
     assert not last(LayoutTask(parts, boards, mm(2))).unplaced
-    (more,) = buying_list(parts, Fraction(2, 5), mm(2))
+    (more,) = buying_list(Shortage(parts, Fraction(2, 5), mm(2)))
     assert more.number > line.number == 3, "four to a board, and two thirds more"
     mixed = (*parts, rough("thick", 400, 60, 40), rough("leg", 700, 60, 22, wood="black walnut", rings=GrainCut.RIFT))
-    assert len(buying_list(mixed, Fraction(0), mm(2))) == 3
+    assert len(buying_list(Shortage(mixed, Fraction(0), mm(2)))) == 3
 
 
 def test_what_to_buy_is_said_on_the_card_and_on_paper():

@@ -10,9 +10,12 @@ from PySide6.QtWidgets import QApplication, QLabel
 
 from nullah.background import IDLE
 from nullah.core import actions
+from nullah.core.breakdown.facts import BoardsToBuy
 from nullah.core.lengths import Unit, mm
+from nullah.core.plan import work_out
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.facts import fact_words
 from nullah.core.work.order_of_work import known_order, order_of_work
 from nullah.demo.seed_box import seed_box
 from nullah.desk.afterwards import Afterwards
@@ -20,7 +23,7 @@ from nullah.desk.start import make_window
 from nullah.desk.thumbnails import Thumbnails, _painter
 from nullah.paper.palette import DAY
 
-DAY_BOOK = 6
+BREAKDOWN, DAY_BOOK = 2, 6
 
 
 def below(process):
@@ -75,6 +78,27 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert window.document.plan.ledger["contents.length"] == 333
     qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text(), timeout=30_000)
     assert not window.bench.outdated
+
+
+def test_what_to_buy_is_counted_beside_the_window(window, qtbot):
+    def told():
+        lines = [line.removeprefix("◆ ") for line in read(window.card)]
+        return [line for line in lines if line.startswith(("To buy", "What to buy"))]
+
+    window.show_station(BREAKDOWN)
+    window.document.do("clear", lambda p: replace(p, boards=(), layout=()))
+    qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"], timeout=5000)
+    qtbot.waitUntil(lambda: told()[0].startswith("To buy"), timeout=30_000)
+    first = told()
+    longer(window, 1500)
+    qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"], timeout=5000)
+    longer(window, 1700)
+    qtbot.waitUntil(lambda: told()[0].startswith("To buy"), timeout=30_000)
+    assert told() != first
+    plan = work_out(window.document.project, milling=False, proving=False)
+    facts = [remark.fact for remark in STATIONS[BREAKDOWN].card(plan, Selection()).mind]
+    (said,) = [fact for fact in facts if isinstance(fact, BoardsToBuy)]
+    assert told() == [fact_words(said, plan.reader)], "of the last change"
 
 
 def test_what_has_nothing_to_do_for_long_ends_and_is_begun_again_when_it_is_wanted(window, qtbot):

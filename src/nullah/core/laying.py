@@ -21,6 +21,7 @@ from nullah.core.wood.movement import GrainCut
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:  # the window stands before the search has loaded
+    from nullah.core.breakdown.buying import Shortage
     from nullah.core.breakdown.search import LayoutTask
 
 #: Places along a surveyed board at which a part's thickness is asked for, at most, and how far apart at least, mm.
@@ -39,6 +40,14 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
     pinned = tuple(item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn))
     boards = (*project.boards, *more)
     return LayoutTask(_of_most_wood(plan.rough, boards), boards, project.shop.kerf, project.wishes, pinned)
+
+
+def shortage_of(plan: Plan) -> Shortage:
+    """Return what a plan has no wood for."""
+    from nullah.core.breakdown.buying import Shortage
+
+    parts = tuple(each.part for each in plan.unplaced)
+    return Shortage(parts, plan.project.flawed_share, plan.project.shop.kerf)
 
 
 def _of_most_wood(pieces: tuple[RoughPart, ...], boards: tuple[Board, ...]) -> tuple[RoughPart, ...]:

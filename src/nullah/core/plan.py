@@ -114,7 +114,8 @@ class Unsettled(NamedTuple):
 class Plan:
     """All output. `ledger` is None and `problem` is why if the rules cannot be worked out.
 
-    `proof` is None as long as it was not asked for; `forecasting` says whether thicknesses are to be forecast.
+    `proof` is None as long as it was not asked for; `forecasting` says whether thicknesses are to be forecast;
+    `aside` whether what takes long is worked out in another process, so that only what is known of it is told.
     """
 
     project: Project
@@ -127,6 +128,7 @@ class Plan:
     forecasting: bool
     proof: Proof | None = None
     problem: Fact | None = None
+    aside: bool = False
 
     def with_proof(self, proof: Proof | None) -> Plan:
         """Return the same plan with what was found of its solids; what was worked out of it already is kept."""
@@ -392,7 +394,7 @@ class Plan:
         return tuple(Unsettled(issue, int(count)) for issue, count in counts.items() if count)
 
 
-def work_out(project: Project, milling: bool = True, proving: bool = True) -> Plan:
+def work_out(project: Project, milling: bool = True, proving: bool = True, aside: bool = False) -> Plan:
     """Work out all that follows from a project.
 
     Parameters
@@ -403,6 +405,8 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     proving : bool
         Whether to put the piece together as solids, which loads those at its first use. The
         desk does that aside, with `prove_plan`.
+    aside : bool
+        Whether what takes long is worked out in another process.
 
     Returns
     -------
@@ -424,6 +428,7 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
         boards=boards,
         forecasting=milling,
         problem=problem,
+        aside=aside,
     )
     return plan.with_proof(prove_plan(plan)) if proving else plan
 

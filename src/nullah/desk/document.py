@@ -25,6 +25,7 @@ from nullah.memory import Sparing
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from nullah.core.breakdown.buying import BuyingLine
     from nullah.core.work.order_of_work import OrderOfWork
     from nullah.desk.asking import Asker
     from nullah.questions import Proved
@@ -78,6 +79,7 @@ class Document(QObject):
         self._numbers = False
         self.prover: Asker | None = None
         self._orderer: Asker | None = None
+        self._buyer: Asker | None = None
         #: Whether everything is worked out before it is shown: for pictures and tests.
         self.patient = False
         self._undo: list[_Step] = []
@@ -96,7 +98,7 @@ class Document(QObject):
         self._resting.setSingleShot(True)
         self._changes = 0
         self._resting.timeout.connect(self._spare)
-        self.plan: Plan = work_out(project, milling=False, proving=False)
+        self.plan: Plan = self._plan_of(project)
 
     def _in_terms(self, project: Project) -> Project:
         return replace(project, marks=replace(project.marks, catalogue=self.catalogue))
@@ -118,22 +120,34 @@ class Document(QObject):
         Where `patient`, every change waits for its proof: for pictures and tests.
         """
         from nullah.desk.asking import Asker
-        from nullah.questions import order_of_plan, order_project, proof_of_plan, prove_project
+        from nullah.questions import (
+            buying_of_plan,
+            buying_of_project,
+            order_of_plan,
+            order_project,
+            proof_of_plan,
+            prove_project,
+        )
 
         self._numbers, self.patient = True, patient
         self.prover = Asker(prove_project, proof_of_plan, behind=2)
         self.prover.answered.connect(self._proved)
         self._orderer = Asker(order_project, order_of_plan, behind=1)
         self._orderer.answered.connect(self._ordered)
+        self._buyer = Asker(buying_of_project, buying_of_plan, behind=2)
+        self._buyer.answered.connect(self._counted)
         self._work_out()
 
     def _work_out(self) -> None:
         self.plan = self._worked_out()
         self.changed.emit()
 
+    def _plan_of(self, project: Project) -> Plan:
+        return work_out(project, milling=self._numbers, proving=False, aside=not self.patient)
+
     def _worked_out(self) -> Plan:
         """Return the plan of the project, with its proof if that is there at once."""
-        plan = work_out(self.project, milling=self._numbers, proving=False)
+        plan = self._plan_of(self.project)
         if self.prover is None:
             return plan
         known = known_proof(plan)
@@ -154,6 +168,26 @@ class Document(QObject):
         if asked is None or order_key(asked) != order_key(self.plan):
             self._orderer.ask(self.plan)
         return False
+
+    def count_boards_to_buy(self) -> None:
+        """Have it worked out what to buy for parts that lie nowhere, unless it is known: `changed` tells when it is."""
+        from nullah.core.breakdown.buying import known_buying_list
+        from nullah.core.laying import shortage_of
+
+        if self.patient or self._buyer is None or not self.plan.unplaced:
+            return
+        shortage, asked = shortage_of(self.plan), self._buyer.asked
+        if known_buying_list(shortage) is None and (asked is None or shortage_of(asked) != shortage):
+            self._buyer.ask(self.plan)
+
+    def _counted(self, plan: Plan, lines: tuple[BuyingLine, ...]) -> None:
+        """Take what to buy, as it was worked out aside."""
+        from nullah.core.breakdown.buying import keep_buying_list
+        from nullah.core.laying import shortage_of
+
+        keep_buying_list(shortage_of(plan), lines)
+        if shortage_of(plan) == shortage_of(self.plan):
+            self.changed.emit()
 
     def _ordered(self, plan: Plan, order: OrderOfWork) -> None:
         """Take an order of work that was derived aside, if it is still of the plan that is shown."""
@@ -184,7 +218,7 @@ class Document(QObject):
         """Show what an action would lead to, without taking it; None shows what there is."""
         project = self.project if action is None else action(self.project)
         before = self.plan
-        self.plan = replace(work_out(project, milling=self._numbers, proving=False), proof=before.proof)
+        self.plan = replace(self._plan_of(project), proof=before.proof)
         self.changed.emit()
 
     # --- actions ---
@@ -225,7 +259,7 @@ class Document(QObject):
 
     def _spare(self) -> None:
         self._changes = 0
-        self._sparing.look(lambda: work_out(self.project, milling=self._numbers, proving=False))
+        self._sparing.look(lambda: self._plan_of(self.project))
 
     @property
     def undo_name(self) -> str:
@@ -381,10 +415,9 @@ class Document(QObject):
 
     def rest(self) -> None:
         """Stop what is worked out aside, and wait until it has stopped."""
-        if self.prover is not None:
-            self.prover.wait()
-        if self._orderer is not None:
-            self._orderer.wait()
+        for asker in (self.prover, self._orderer, self._buyer):
+            if asker is not None:
+                asker.wait()
 
     def close(self) -> bool:
         """Close: unsaved work stays kept and is offered at the next start. Say whether all is safe."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import operator
 from collections.abc import Callable, Iterator
 from functools import partial
+from itertools import chain
 
 from nullah.core.card import Severity
 from nullah.core.drawing import Drawing
@@ -16,12 +17,14 @@ from nullah.core.wording.card import Headings, WordedCard, WordedRemark, worded
 from nullah.core.wording.facts import fact_words
 from nullah.desk.afterwards import Afterwards
 from nullah.desk.bench_objects import BenchObjects
+from nullah.desk.column import CHOOSE
 from nullah.desk.frame import FrameWindow
 from nullah.desk.menus import Menus
 from nullah.desk.picked import Picked
 from nullah.desk.stations.base import StationDesk
 from nullah.language import tr
 
+_Steps = tuple[Callable[[], object], ...]
 #: A hand that drags something rests when it has not moved for so long, ms.
 _REST = 80
 
@@ -86,9 +89,10 @@ class Showing:
             self._refresh_bench(at_leisure=came and not self.document.patient)
         self.bench_left = not (seen or station)
         if station or self.document.patient:
-            for step in self._of_station():
+            seen_at_once, later = self._of_station()
+            for step in seen_at_once:
                 step()
-            self._afterwards.begin(self._of_all())
+            self._afterwards.begin([*later, *self._of_all()])
             if self.document.patient:
                 self._afterwards.finish()
             return
@@ -98,7 +102,7 @@ class Showing:
             self.bench.repaint()
         # What is dragged follows the hand; all else comes once the hand rests.
         rest = _REST if self.bench.dragging else 0
-        self._afterwards.begin([*self._of_station(), *self._of_all()], rest)
+        self._afterwards.begin([*chain(*self._of_station()), *self._of_all()], rest)
 
     def _card_that_waits(self, words: str) -> WordedCard:
         """Return a card that says what is waited for: no figure stands on it that may no longer hold."""
@@ -125,9 +129,11 @@ class Showing:
         invitation = plan.reader.text(station.invitation)
         self.bench.show_drawing(drawing, invitation, frozenset(lit), refit, station.to_scale, at_leisure)
 
-    def _of_station(self) -> tuple[Callable[[], object], ...]:
-        """Return the steps that show what is of the station in hand besides its drawing."""
-        return (self._refresh_card, self._refresh_choices, self.objects.refresh)
+    def _of_station(self) -> tuple[_Steps, _Steps]:
+        """Return the steps that show what is of the station in hand besides its drawing: what is seen, and the rest."""
+        if self._window.column.side == CHOOSE:
+            return (self._refresh_choices, self.objects.refresh), (self._refresh_card,)
+        return (self._refresh_card, self._refresh_choices, self.objects.refresh), ()
 
     def _refresh_card(self) -> None:
         plan = self.document.plan

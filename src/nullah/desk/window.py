@@ -193,11 +193,15 @@ class Window(FrameWindow):
         self.bench.tool = desk.tool
         self.lines.setCurrentWidget(desk.line)
         self.column.show_desk(desk)
+        self.column.show_side(self._side())
         self.showing.refresh(station=True)
         self._show_page()
 
-    def _remembered_side(self) -> int:
+    def _side(self) -> int:
+        """Return the side of the column to show at the station in hand."""
         station = STATIONS[self.station].id
+        if self.desk(self.station).wants_choices():
+            return CHOOSE
         return self.settings.side(station, CHOOSE if station in _CHOOSE_FIRST else CARD)
 
     def turn_column(self, side: int) -> None:
@@ -248,7 +252,7 @@ class Window(FrameWindow):
         self.place.setCurrentWidget(page)
         self.place.setFocusProxy(page)
         desk = self.desk(self.station)
-        self.column.show_side(CHOOSE if desk.wants_choices() else self._remembered_side())
+        self.column.show_side(self._side())
         whole = desk.fills_window()
         for each in (self.rod, self.column, self.strip):
             each.setVisible(not whole)

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from functools import cache
-from html import escape
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QPainterPath, QPen, QPolygonF, QRawFont, QTextLayout
@@ -124,6 +123,9 @@ class SvgPainter:
 
     def text(self) -> str:
         """Return the whole file."""
+        # The painter of the window does without.
+        from html import escape
+
         width, height = self._size
         room = f"0 0 {_number(width * self._per_mm)} {_number(height * self._per_mm)}"
         styles = "".join(f".{name}{{{style}}}" for style, name in self._styles.items())

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import LayoutTask, search_task
 from nullah.core.fraction import Fraction
-from nullah.core.identity import kept_by_value
+from nullah.core.identity import RecentResults
 from nullah.core.lengths import Length, inch, mm
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, GrainFigure
@@ -40,9 +40,8 @@ class BuyingLine(NamedTuple):
         return self.thickness.mm * self.width.mm * self.length.mm * self.number
 
 
-@kept_by_value(32)
-def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) -> tuple[BuyingLine, ...]:
-    """Say what boards would give the parts that find no wood.
+class Shortage(NamedTuple):
+    """What there is no wood for: all that a buying list hangs on.
 
     Parameters
     ----------
@@ -51,21 +50,48 @@ def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) ->
     flawed : Fraction
         The share of bought wood that flaws will take, as the user expects it.
     kerf : Length
+    """
+
+    parts: tuple[RoughPart, ...]
+    flawed: Fraction
+    kerf: Length
+
+
+_KNOWN: RecentResults[tuple[BuyingLine, ...]] = RecentResults(8)
+
+
+def known_buying_list(shortage: Shortage) -> tuple[BuyingLine, ...] | None:
+    """Return a buying list if it was worked out lately: that takes long."""
+    return _KNOWN.found(shortage)
+
+
+def keep_buying_list(shortage: Shortage, lines: tuple[BuyingLine, ...]) -> None:
+    """Keep what was worked out, here or in another process."""
+    _KNOWN.keep(shortage, lines)
+
+
+def buying_list(shortage: Shortage) -> tuple[BuyingLine, ...]:
+    """Say what boards would give the parts that find no wood.
 
     Returns
     -------
-    tuple of ToBuy
+    tuple of BuyingLine
         One line for each wood, thickness and kind of grain. Boards are as wide as the widest
         part needs, or wider where that takes less wood; they are laid out by the same search
         as those on the rack, and then so many more are asked for as flaws will spoil.
     """
+    known = known_buying_list(shortage)
+    if known is not None:
+        return known
     kinds: dict[tuple[str, Length, GrainFigure | None, GrainCut | None], list[RoughPart]] = {}
-    for part in parts:
+    for part in shortage.parts:
         kinds.setdefault((part.wood, quarters(part.thickness), part.figure, part.rings), []).append(part)
-    return tuple(
-        _line(wood, thickness, tuple(alike), flawed, kerf, figure, rings)
+    lines = tuple(
+        _line(wood, thickness, tuple(alike), shortage.flawed, shortage.kerf, figure, rings)
         for (wood, thickness, figure, rings), alike in kinds.items()
     )
+    keep_buying_list(shortage, lines)
+    return lines
 
 
 def _line(

@@ -290,10 +290,14 @@ class BoardsToBuy(FrozenRecord):
     boards: tuple[ToBuyOne, ...]
 
 
+class BoardsBeingCounted(FrozenRecord):
+    """What to ask the yard for is still being worked out."""
+
+
 class SawInWaste(FrozenRecord):
     """Where to saw, and what is allowed for the saw."""
 
     kerf: Length
 
 
-LayoutFact = LieNowhere | LiesWrongly | DepthUnknown | BoardsToBuy | SawInWaste
+LayoutFact = LieNowhere | LiesWrongly | DepthUnknown | BoardsToBuy | BoardsBeingCounted | SawInWaste

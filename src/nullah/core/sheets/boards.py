@@ -9,6 +9,7 @@ from nullah.core.breakdown.buying import BuyingLine, buying_list
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
+from nullah.core.laying import shortage_of
 from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, card_on_pages, heading, paragraph
@@ -49,11 +50,11 @@ def buying_sheets(plan: Plan) -> Iterator[Sheet]:
     """Make the list to take to the yard, if the rack is not enough."""
     if not plan.unplaced:
         return
-    parts = tuple(item.part for item in plan.unplaced)
+    shortage = shortage_of(plan)
     title = plan.reader.text(TO_BUY)
-    found = heading(plan.project.piece.name, title, without_wood_note(len(parts), plan.reader))
+    found = heading(plan.project.piece.name, title, without_wood_note(len(shortage.parts), plan.reader))
     y = 32.0
-    for item in buying_list(parts, plan.project.flawed_share, plan.project.shop.kerf):
+    for item in buying_list(shortage):
         words, y = _to_buy(plan, item, y)
         found += words
     foot = buying_foot(float(plan.project.flawed_share), plan.reader)

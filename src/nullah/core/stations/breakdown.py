@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.facts import (
+    BoardsBeingCounted,
     BoardsToBuy,
     DepthUnknown,
     LieNowhere,
@@ -349,8 +350,14 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     if not plan.unplaced:
         return
     # Brings the search, which the window does not need to stand.
-    from nullah.core.breakdown.buying import buying_list
+    from nullah.core.breakdown.buying import buying_list, known_buying_list
+    from nullah.core.laying import shortage_of
 
+    shortage = shortage_of(plan)
+    lines = known_buying_list(shortage) if plan.aside else buying_list(shortage)
+    if lines is None:
+        yield Remark(BoardsBeingCounted(), Severity.WARNING)
+        return
     boards = tuple(
         ToBuyOne(
             item.number,
@@ -360,9 +367,7 @@ def _buying(plan: Plan) -> Iterator[Remark]:
             item.width,
             item.length,
         )
-        for item in buying_list(
-            tuple(each.part for each in plan.unplaced), plan.project.flawed_share, plan.project.shop.kerf
-        )
+        for item in lines
     )
     yield Remark(BoardsToBuy(round(float(plan.project.flawed_share) * 100), boards), Severity.WARNING)
 

@@ -219,6 +219,8 @@ def layout_fact_words(fact: LayoutFact, reader: Reader) -> str:
                 percent=percent,
                 boards="; ".join(_to_buy(each, reader) for each in boards),
             )
+        case facts.BoardsBeingCounted():
+            return reader.text("What to buy is being worked out …")
         case facts.SawInWaste(kerf):
             return reader.text(
                 "Saw beyond the line, in the waste; {kerf} is allowed for the saw. Hold the falling piece.",

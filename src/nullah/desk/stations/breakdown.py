@@ -98,6 +98,7 @@ class BreakdownDesk(StationDesk):
     # --- what is shown ---
 
     def refresh(self) -> None:
+        self.document.count_boards_to_buy()
         project, selection = self.document.project, self.document.selection
         cut = selection.breakdown.cut
         running, ordering = self.runner.running, cut is not None
