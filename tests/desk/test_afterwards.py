@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication, QLabel
 from nullah.background import IDLE
 from nullah.core import actions
 from nullah.core.breakdown.facts import BoardsToBuy
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Unit, mm
 from nullah.core.plan import work_out
 from nullah.core.stations import STATIONS
@@ -94,6 +95,10 @@ def test_what_to_buy_is_counted_beside_the_window(window, qtbot):
     qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"], timeout=5000)
     longer(window, 1700)
     qtbot.waitUntil(lambda: told()[0].startswith("To buy"), timeout=30_000)
+    qtbot.waitUntil(lambda: window.document.prover.asked is None, timeout=30_000)
+    # Nothing else comes after this change.
+    window.document.do("flaws", lambda p: replace(p, flawed_share=Fraction(2, 5)))
+    qtbot.waitUntil(lambda: told() and told()[0].startswith("To buy, with 40 %"), timeout=30_000)
     assert told() != first
     plan = work_out(window.document.project, milling=False, proving=False)
     facts = [remark.fact for remark in STATIONS[BREAKDOWN].card(plan, Selection()).mind]
