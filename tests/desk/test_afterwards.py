@@ -1,11 +1,12 @@
 """What takes long comes after what was typed: a window that does not wait for it, as users have it."""
 
 import os
+import time
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtWidgets import QApplication, QLabel
 
 from nullah.background import IDLE
@@ -81,24 +82,27 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert not window.bench.outdated
 
 
-def test_what_to_buy_is_counted_beside_the_window(window, qtbot):
+def test_what_to_buy_is_counted_beside_the_window(window, qtbot, monkeypatch):
     def told():
         lines = [line.removeprefix("◆ ") for line in read(window.card)]
         return [line for line in lines if line.startswith(("To buy", "What to buy"))]
 
+    shown, show = [], window.card.show_card
+    monkeypatch.setattr(window.card, "show_card", lambda card: (show(card), shown.extend(told())))
     window.show_station(BREAKDOWN)
     window.document.do("clear", lambda p: replace(p, boards=(), layout=()))
-    qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"], timeout=5000)
-    qtbot.waitUntil(lambda: told()[0].startswith("To buy"), timeout=30_000)
+    qtbot.waitUntil(lambda: bool(told()) and told()[0].startswith("To buy"), timeout=30_000)
     first = told()
+    assert shown[0] == "What to buy is being worked out …"
+    shown.clear()
     longer(window, 1500)
-    qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"], timeout=5000)
     longer(window, 1700)
-    qtbot.waitUntil(lambda: told()[0].startswith("To buy"), timeout=30_000)
+    qtbot.waitUntil(lambda: bool(shown) and told()[0].startswith("To buy"), timeout=30_000)
+    assert shown[0] == "What to buy is being worked out …"
     qtbot.waitUntil(lambda: window.document.prover.asked is None, timeout=30_000)
     # Nothing else comes after this change.
     window.document.do("flaws", lambda p: replace(p, flawed_share=Fraction(2, 5)))
-    qtbot.waitUntil(lambda: told() and told()[0].startswith("To buy, with 40 %"), timeout=30_000)
+    qtbot.waitUntil(lambda: bool(told()) and told()[0].startswith("To buy, with 40 %"), timeout=30_000)
     assert told() != first
     plan = work_out(window.document.project, milling=False, proving=False)
     facts = [remark.fact for remark in STATIONS[BREAKDOWN].card(plan, Selection()).mind]
@@ -147,6 +151,33 @@ def test_a_newer_change_puts_the_steps_of_the_one_before_away(qtbot):
     assert done == [4, 5, 6, 7], "each once"
 
 
+def test_work_is_done_bit_by_bit_and_the_window_answers_in_between(qtbot):
+    answered, done = [], []
+
+    def work(bits, name):
+        for _ in range(bits):
+            time.sleep(0.002)
+            yield
+        done.append(name)
+
+    def answers():
+        answered.append(len(done))
+        if not done:
+            QTimer.singleShot(0, answers)
+
+    after = Afterwards(QApplication.instance())
+    QTimer.singleShot(0, answers)
+    after.begin([lambda: work(20, "first"), lambda: done.append("second")])
+    qtbot.waitUntil(lambda: done == ["first", "second"], timeout=5000)
+    assert len(answered) > 4
+    after.begin([lambda: work(20, "dropped")])
+    qtbot.wait(5)
+    after.begin([lambda: work(3, "newer")])
+    after.finish()
+    qtbot.wait(60)
+    assert done == ["first", "second", "newer"], "what a newer change put away is not gone on with"
+
+
 def test_a_step_that_fails_does_not_keep_the_others_back(qtbot):
     done = []
     after = Afterwards(QApplication.instance())
@@ -154,10 +185,14 @@ def test_a_step_that_fails_does_not_keep_the_others_back(qtbot):
     def fails():
         raise ValueError("this one")
 
+    def fails_at_the_second_bit():
+        yield
+        fails()
+
     with qtbot.captureExceptions() as raised:
-        after.begin([fails, lambda: done.append(1)])
+        after.begin([fails, fails_at_the_second_bit, lambda: done.append(1)])
         qtbot.waitUntil(lambda: done == [1], timeout=5000)
-    assert [type(each[1]) for each in raised] == [ValueError]
+    assert [type(each[1]) for each in raised] == [ValueError, ValueError]
 
 
 def test_the_views_come_with_the_proof(window, qtbot, monkeypatch):

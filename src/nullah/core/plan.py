@@ -6,7 +6,7 @@ what hangs on it.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, fields, replace
 from enum import Enum, auto
 from functools import cached_property
@@ -15,6 +15,7 @@ from typing import NamedTuple, TypeVar, cast
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, Sawn, cut_list_row
+from nullah.core.bits import Bits
 from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
 from nullah.core.breakdown.layout import Unplaced
@@ -23,36 +24,33 @@ from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equa
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Catalogue, Phrase
 from nullah.core.errors import Fact
+from nullah.core.fastening import FastenedBy, fastened, fastened_joints, held_wood
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers, with_own
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
-from nullah.core.identity import IdentityKey, RecentResults, SameAgain, kept_by_identity, kept_by_value
+from nullah.core.identity import RecentResults, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Definition, Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form, Mover, Unit
-from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import INSIDE, Part
-from nullah.core.piece.space import Box
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
 from nullah.core.reader import Reader
 from nullah.core.rules import LedgerError
 from nullah.core.season.swelling import StaveWood, WoodMoisture, moisture_now, seen_on_edge, through_year
 from nullah.core.shop import Shop
-from nullah.core.wood.movement import GrainCut, coefficient
-from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.wood.movement import GrainCut
+from nullah.core.wood.species import USUAL_WOOD, SpeciesError, find_species
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:  # these bring numpy and the solids: only loaded when asked for
     from nullah.core.milling.forecast import Forecast
     from nullah.core.proof.finding import Finding
     from nullah.core.proof.prove import Proof
-
-#: What a piece is made of until boards or a choice say otherwise.
-USUAL_WOOD = "black cherry"
 
 
 class Stand(Enum):
@@ -140,12 +138,12 @@ class Plan:
     @cached_property
     def assembly(self) -> Assembly:
         """The piece, with nails and screws chosen for the woods there are."""
-        return _fastened(self, self.unfastened)
+        return fastened(self.unfastened, _fastened_by(self))
 
     @cached_property
     def as_designed(self) -> Assembly | None:
         """The piece as if nothing had been measured that other things are cut to; None where nothing was."""
-        return None if self.unfastened_design is None else _fastened(self, self.unfastened_design)
+        return None if self.unfastened_design is None else fastened(self.unfastened_design, _fastened_by(self))
 
     @cached_property
     def unfastened_design(self) -> Assembly | None:
@@ -155,11 +153,28 @@ class Plan:
     @cached_property
     def unplaced(self) -> tuple[Unplaced, ...]:
         """The rough parts that lie on no board, and why."""
+        return tuple(self._each_unplaced())
+
+    def _each_unplaced(self) -> Iterator[Unplaced]:
         boards, kerf = self.project.boards, float(self.project.shop.kerf)
         bare = frozenset(item.board.id for item in self.boards if not item.placed)
         taken = tuple((item.board.id, _taken(item, kerf)) for item in self.boards if item.placed)
-        left = (part for part in self.rough if part.id not in self._placed)
-        return tuple(_unplaced(part, boards, bare, taken, self.forecasting) for part in left)
+        there = _SAME_WOOD("", WoodThere(boards, bare, taken, self.forecasting))
+        return (_unplaced(part, there) for part in self.rough if part.id not in self._placed)
+
+    def bit_by_bit(self) -> Bits[None]:
+        """Work out what takes long of it, and rest after every bit: what is asked afterwards is there."""
+        for assembly in (self.unfastened, self.unfastened_design):
+            if assembly is not None:
+                for _ in fastened_joints(assembly, _fastened_by(self)):
+                    yield
+        if self.forecasting:
+            from nullah.core.milling.forecast import thickest_in_bits
+
+            for part in {part.nameless for part in self.rough if part.id not in self._placed}:
+                yield from thickest_in_bits(part, self.project.boards)
+        for _ in self._each_unplaced():
+            yield
 
     @cached_property
     def corners(self) -> tuple[Corner, ...]:
@@ -458,111 +473,17 @@ def _designed(project: Project, ledger: Ledger | None, assembly: Assembly) -> As
     return designed if same and {j.id for j in designed.joints} == {j.id for j in assembly.joints} else None
 
 
-def _fastened(plan: Plan, assembly: Assembly) -> Assembly:
-    """Return an assembly with nails and screws chosen for the woods there are."""
-    return _with_fasteners(IdentityKey(assembly), *_fastened_by(plan))
-
-
-def _fastened_by(plan: Plan) -> tuple[tuple[tuple[str, WoodHeld], ...], Shop, Marks, tuple[tuple[str, RowChoice], ...]]:
+def _fastened_by(plan: Plan) -> FastenedBy:
     """Return what the nails and screws of a piece hang on besides its parts and joints."""
     swing = round(plan.project.climate.swing, 1)
-    woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
+    woods = tuple((part.id, held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
     # Nails and screws stay what they are, whatever unit is shown.
     marks = cast(Marks, _SAME_RULE("marks", plan.project.set_out_marks))
-    return woods, cast(Shop, _SAME_RULE("shop", plan.project.shop)), marks, plan.project.piece.rows
+    return FastenedBy(woods, cast(Shop, _SAME_RULE("shop", plan.project.shop)), marks, plan.project.piece.rows)
 
 
 #: The rule and the tools that pieces are set out with: the very same as long as they are equal.
 _SAME_RULE: SameAgain[Marks | Shop] = SameAgain(2)
-
-
-@kept_by_value(64)
-def _held_wood(species: str, cut: GrainCut, swing: float) -> WoodHeld:
-    try:
-        found = find_species(species or USUAL_WOOD)
-    except SpeciesError:
-        return WoodHeld()
-    # Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
-    gravity = found.density / 1000 / 1.12
-    return WoodHeld(found.hardness_class != "soft", gravity, coefficient(found, cut) * swing)
-
-
-@kept_by_value(16)
-def _with_fasteners(
-    key: IdentityKey[Assembly],
-    woods: tuple[tuple[str, WoodHeld], ...],
-    shop: Shop,
-    marks: Marks,
-    chosen: tuple[tuple[str, RowChoice], ...],
-) -> Assembly:
-    assembly = key.carried
-    parts, of, rows = {part.id: part for part in assembly.parts}, dict(woods), dict(chosen)
-    if not any(joint.hold.in_a_row for joint in assembly.joints):
-        return assembly
-    cuts = _cuts_by_part(assembly.joints, parts)
-    joints = tuple(
-        _fastened_joint(
-            *(joint, parts[joint.first], parts[joint.second], of[joint.first], of[joint.second]),
-            *(shop, marks, rows.get(joint.id, _USUAL_ROW)),
-            *(_cut_beside(joint, cuts) if joint.type.holds else ()),
-        )
-        if joint.hold.in_a_row and joint.first in parts and joint.second in parts
-        else joint
-        for joint in assembly.joints
-    )
-    return assembly if joints == assembly.joints else _as_before("fastened", assembly._replace(joints=joints))
-
-
-#: What is chosen of a row of which nothing was chosen.
-_USUAL_ROW = RowChoice()
-
-
-@kept_by_identity(4096)
-def _fastened_joint(
-    joint: Joint,
-    first: Part,
-    second: Part,
-    of_first: WoodHeld,
-    of_second: WoodHeld,
-    shop: Shop,
-    marks: Marks,
-    choice: RowChoice,
-    *beside: Box,
-) -> Joint:
-    """Return a joint with its nails or screws; `beside` is what other joints cut out of its parts."""
-    return joint.type.fastened(joint, first, second, RowInput((of_first, of_second), shop, marks, beside, choice))
-
-
-def _cuts_by_part(joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> dict[str, list[tuple[str, tuple[Box, ...]]]]:
-    """Return what each joint cuts out of each part, by the part's id: the joint's id, and boxes."""
-    found: dict[str, list[tuple[str, tuple[Box, ...]]]] = {part: [] for part in parts}
-    for joint in joints:
-        if joint.first in parts and joint.second in parts:
-            shared = _shared(parts[joint.first], parts[joint.second])
-            found[joint.first].append((joint.id, (*joint.channels, *shared)))
-            found[joint.second].append((joint.id, shared))
-    return found
-
-
-@kept_by_identity(4096)
-def _shared(first: Part, second: Part) -> tuple[Box, ...]:
-    overlap = first.box.overlap(second.box)
-    return () if overlap is None else (overlap,)
-
-
-def _cut_beside(joint: Joint, cuts: Mapping[str, list[tuple[str, tuple[Box, ...]]]]) -> tuple[Box, ...]:
-    """Return what other joints cut out of the parts of one that nails or screws may hold."""
-    if not joint.hold.in_a_row:
-        return ()
-    # Several may lie in one channel.
-    return tuple(
-        box
-        for part in (joint.first, joint.second)
-        for other, boxes in cuts[part]
-        if other != joint.id
-        for box in boxes
-        if box not in joint.channels
-    )
 
 
 def chosen_wood(piece: Piece, part: Part) -> str:
@@ -791,16 +712,31 @@ def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, floa
     return tuple((rect.x - kerf, rect.y - kerf, rect.end + kerf, rect.top + kerf) for rect in rects)
 
 
-@kept_by_value(4096)
-def _unplaced(
-    part: RoughPart, boards: tuple[Board, ...], bare: frozenset[str], taken: Taken, milling: bool
-) -> Unplaced:
+class WoodThere(NamedTuple):
+    """All wood that there is for parts that lie nowhere.
+
+    `bare` are the ids of the boards on which nothing lies, `taken` is what lies on the others; `milling` says whether
+    the numbers are at hand by which flattening is forecast.
+    """
+
+    boards: tuple[Board, ...]
+    bare: frozenset[str]
+    taken: Taken
+    milling: bool
+
+
+#: The very same as long as it is equal: what hangs on it is found by that.
+_SAME_WOOD: SameAgain[WoodThere] = SameAgain(4)
+
+
+@kept_by_identity(4096)
+def _unplaced(part: RoughPart, there: WoodThere) -> Unplaced:
     """Return why a part lies nowhere; where the numbers are at hand, also that flattening leaves too little."""
-    why = why_nowhere(part, boards, bare, taken)
-    if milling and part.finished is not None and not isinstance(why, NoBoards | NoWood):
+    why = why_nowhere(part, there.boards, there.bare, there.taken)
+    if there.milling and part.finished is not None and not isinstance(why, NoBoards | NoWood):
         from nullah.core.milling.forecast import thickest_on
 
-        most, name = thickest_on(part, boards)
+        most, name = thickest_on(part, there.boards)
         if name and most < part.finished:
             return Unplaced(part, FlatteningLeaves(most, name, part.finished))
     return Unplaced(part, why, staves_of(why))

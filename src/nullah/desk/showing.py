@@ -12,6 +12,7 @@ from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
 from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
+from nullah.core.stations.in_bits import work_out_in_bits
 from nullah.core.stations.station import Station
 from nullah.core.wording.card import Headings, WordedCard, WordedRemark, worded
 from nullah.core.wording.facts import fact_words
@@ -102,7 +103,8 @@ class Showing:
             self.bench.repaint()
         # What is dragged follows the hand; all else comes once the hand rests.
         rest = _REST if self.bench.dragging else 0
-        self._afterwards.begin([*chain(*self._of_station()), *self._of_all()], rest)
+        plan = self.document.plan
+        self._afterwards.begin([lambda: work_out_in_bits(plan), *chain(*self._of_station()), *self._of_all()], rest)
 
     def _card_that_waits(self, words: str) -> WordedCard:
         """Return a card that says what is waited for: no figure stands on it that may no longer hold."""

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea, QWidget
 
+from nullah.core.bits import Bits
 from nullah.core.card import Severity
 from nullah.core.drawing import grain_lines
 from nullah.core.piece.part import Part
@@ -22,12 +23,13 @@ _DRAWN = 42.0
 _MOST = 190.0
 
 
-def _equal(plan: Plan) -> list[tuple[Part, ...]]:
+def _equal(plan: Plan) -> Bits[list[tuple[Part, ...]]]:
     """Put parts of one size and wood together that stand alike, in the order of the first of each."""
     groups: dict[tuple[object, ...], list[Part]] = {}
     for part in plan.parts:
         key = (part.length, part.width, part.thickness, plan.species_of(part), plan.state_of(part))
         groups.setdefault(key, []).append(part)
+        yield
     return [tuple(parts) for parts in groups.values()]
 
 
@@ -151,10 +153,10 @@ class PartStrip(QScrollArea):
         self._in_hand = ""
         self._palette: Palette = DAY
 
-    def show_parts(self, plan: Plan, in_hand: str) -> None:
-        """Show the parts of a plan, equal ones together, and which one is in hand."""
+    def show_parts(self, plan: Plan, in_hand: str) -> Bits[None]:
+        """Show the parts of a plan, equal ones together, and which one is in hand, bit by bit."""
+        groups = yield from _equal(plan)
         self._in_hand = in_hand
-        groups = _equal(plan)
         while len(self.chips) > len(groups):
             chip = self.chips.pop()
             self._layout.removeWidget(chip)

@@ -126,14 +126,14 @@ def _steps(data: Any, place: Sequence[int | str]) -> list[int | str]:
     return found
 
 
-def project_text(project: Project) -> str:
-    """Return the text of a project's file."""
+def project_text(project: Project, in_one_line: bool = False) -> str:
+    """Return the text of a project's file, line by line for people, or in one line, which takes a third of the time."""
     import json
 
     from nullah.files.schema import FORMAT, PROJECT, VERSION
 
     data = {"format": FORMAT, "version": VERSION, **PROJECT.write(project)}
-    return json.dumps(data, indent=1, ensure_ascii=False) + "\n"
+    return json.dumps(data, indent=None if in_one_line else 1, ensure_ascii=False) + "\n"
 
 
 def write_project(project: Project, path: Path, expected: Fingerprint | None = None) -> None:

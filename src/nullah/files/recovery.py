@@ -91,7 +91,7 @@ class Autosave:
                 "base": [str(each) for each in base] if base else None,
             }
             write_file(folder / _WHERE, json.dumps(where))
-            write_file(folder / _WORK, project_text(project))
+            write_file(folder / _WORK, project_text(project, in_one_line=True))
             self._show_folder(folder)
         except OSError as error:
             return f"Unsaved work cannot be kept in {self._root}: {why(error)}. Save it to a file."

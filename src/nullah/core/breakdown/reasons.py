@@ -36,12 +36,16 @@ NARROWEST_STAVE = 40.0
 Taken = tuple[tuple[str, tuple[Area, ...]], ...]
 
 
-@kept_by_value(512)
 def why_nowhere(part: RoughPart, boards: tuple[Board, ...], bare: frozenset[str], taken: Taken = ()) -> Nowhere:
     """Return why a part lies on no board: the nearest that any board comes to it, and what would place it.
 
     `bare` are the ids of the boards on which nothing lies, `taken` what lies on the others.
     """
+    return _why_nowhere(part.nameless, boards, bare, taken)
+
+
+@kept_by_value(512)
+def _why_nowhere(part: RoughPart, boards: tuple[Board, ...], bare: frozenset[str], taken: Taken) -> Nowhere:
     if not boards:
         return NoBoards()
     boards = tuple(board for board in boards if same_wood(part.wood, board.species))

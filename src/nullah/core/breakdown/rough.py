@@ -124,6 +124,14 @@ class RoughPart(NamedTuple):
         """The ids of the parts that come of it."""
         return self.makes or (self.id,)
 
+    @property
+    def nameless(self) -> RoughPart:
+        """The same piece of wood, whichever part it is for: equal for all of one size of which the same is asked."""
+        makes = ("",) * len(self.makes)
+        return self._replace(
+            id="", name="", makes=makes, together="", in_order=False, number=0, stave=min(self.stave, 1)
+        )
+
 
 @kept_by_identity(4096)
 def rough_part(part: Part, allowances: Allowances, wood: str = "") -> RoughPart:

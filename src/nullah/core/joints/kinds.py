@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.cutouts import Cutout, Sizes, SlopedWaste, mitred, sizes_of, spans_of, taken
 from nullah.core.piece.form import Assembly
@@ -49,13 +50,23 @@ class JointGroup(NamedTuple):
 @kept_by_identity(8)
 def kinds_of(assembly: Assembly) -> tuple[JointGroup, ...]:
     """Return every kind of joint once, in the order of the piece."""
+    return at_once(kinds_in_bits(assembly))
+
+
+def kinds_in_bits(assembly: Assembly) -> Bits[tuple[JointGroup, ...]]:
+    """Find every kind of joint, joint by joint."""
     parts = {part.id: part for part in assembly.parts}
     groups: dict[tuple[object, ...], list[Joint]] = {}
     for joint in assembly.joints:
         first, second = parts.get(joint.first), parts.get(joint.second)
         if first is not None and second is not None:
             groups.setdefault(_likeness(joint, first, second), []).append(joint)
-    return tuple(kind for joints in groups.values() if (kind := kind_of(assembly, tuple(joints))) is not None)
+            yield
+    kinds = []
+    for joints in groups.values():
+        kinds.append(kind_of(assembly, tuple(joints)))
+        yield
+    return tuple(kind for kind in kinds if kind is not None)
 
 
 @kept_by_identity(4096)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.breakdown.asks import can_supply
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import FirstCut, Rect
@@ -83,13 +84,23 @@ def reach_anywhere(board: Board, along: float, across: float) -> Length:
     return reach(board, 0.0, along, 0.0, across)
 
 
-@kept_by_value(4096)
 def thickest_on(part: RoughPart, boards: tuple[Board, ...]) -> tuple[Length, str]:
     """Return the most that flattening leaves of a rough part cut out of any board that may give it, and that board."""
+    return _thickest_on(part.nameless, boards)
+
+
+@kept_by_value(512)
+def _thickest_on(part: RoughPart, boards: tuple[Board, ...]) -> tuple[Length, str]:
+    return at_once(thickest_in_bits(part, boards))
+
+
+def thickest_in_bits(part: RoughPart, boards: tuple[Board, ...]) -> Bits[tuple[Length, str]]:
+    """Work out the same board by board."""
     best, name = Length(Fraction(0)), ""
     for board in boards:
         if can_supply(part, board) and part.along <= board.length and part.across <= board.width:
             most = max(most_of(part, board, step) for step in (0.0, 0.5, 1.0))
+            yield
             if most > best or not name:
                 best, name = most, board.name
     return best, name

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from enum import Enum, auto
+from itertools import chain
 from typing import NamedTuple
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Ledger
@@ -85,7 +87,15 @@ class Fit(NamedTuple):
 
 def fits_of(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> tuple[Fit, ...]:
     """Return everything that has room to move, what binds first."""
-    found = [*_loose(assembly, ledger, stocks), *_moving(assembly, ledger, stocks)]
+    return at_once(fits_in_bits(assembly, ledger, stocks))
+
+
+def fits_in_bits(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> Bits[tuple[Fit, ...]]:
+    """Work out everything that has room to move, fit by fit."""
+    found = []
+    for fit in chain(_loose(assembly, ledger, stocks), _moving(assembly, ledger, stocks)):
+        found.append(fit)
+        yield
     order = list(_WORST)
     return tuple(sorted(found, key=lambda fit: order.index(fit.verdict)))
 

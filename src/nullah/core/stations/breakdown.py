@@ -25,7 +25,7 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Rol
 from nullah.core.fixes import Fix, GlueFromStaves
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Direction, Marks, from_float
-from nullah.core.plan import USUAL_WOOD, Plan
+from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.sizes import quarters_name
 from nullah.core.reader import Reader, sentence
@@ -33,6 +33,7 @@ from nullah.core.refs import BoardRef, PartRef, PieceRef
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, MOST_TOLD, board_places, draw_flaws, draw_missing, rack_layout
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
+from nullah.core.wood.species import USUAL_WOOD
 from nullah.core.wording.breakdown_card import (
     bare_words,
     board_words,

@@ -23,7 +23,7 @@ from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
 from nullah.core.lengths import from_float
 from nullah.core.piece.joint import Hold
-from nullah.core.plan import USUAL_WOOD, Plan
+from nullah.core.plan import Plan
 from nullah.core.refs import PartRef, Ref, quantity_ref
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict
@@ -31,6 +31,7 @@ from nullah.core.season.strain import Strain
 from nullah.core.season.swelling import PartYear
 from nullah.core.stations.selection import Selection
 from nullah.core.wood.climate import MONTHS
+from nullah.core.wood.species import USUAL_WOOD
 from nullah.core.wording.season import (
     FRAMED,
     VERDICTS,

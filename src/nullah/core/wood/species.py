@@ -20,6 +20,9 @@ from nullah.core.frozen_record import FrozenRecord
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"
 STRENGTH_SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 5; value from memory"
 
+#: What a piece is made of until boards or a choice say otherwise.
+USUAL_WOOD = "black cherry"
+
 # Side hardness, N, from which wood is called medium and hard (common practice).
 _MEDIUM, _HARD = 2500, 4500
 

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.identity import IdentityKey, RecentResults, kept_by_identity
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length, from_float
 from nullah.core.piece.form import Assembly
 from nullah.core.plan import Plan
-from nullah.core.season.fits import Fit, fits_of
+from nullah.core.season.fits import Fit, fits_in_bits
 from nullah.core.season.strain import Strain, strains_of
 from nullah.core.season.swelling import PartYear, WoodMoisture, part_year
 from nullah.core.wood.climate import Climate
@@ -36,6 +37,11 @@ class Season(NamedTuple):
 @kept_by_identity(2)
 def season_of(plan: Plan) -> Season:
     """Return the piece of a plan through the year; parts whose wood is not known are left out."""
+    return at_once(season_in_bits(plan))
+
+
+def season_in_bits(plan: Plan) -> Bits[Season]:
+    """Work out the piece of a plan through the year, part by part."""
     # Which nails hold it changes nothing of how it moves.
     stocks = tuple((part.id, stock) for part in plan.parts if (stock := stock_of(plan, part.id)) is not None)
     if plan.ledger is None:
@@ -43,7 +49,7 @@ def season_of(plan: Plan) -> Season:
     key = plan.unfastened, IdentityKey(plan.ledger), stocks, plan.project.climate
     found = _SEASONS.found(key)
     if found is None:
-        found = _season(plan.unfastened, plan.ledger, dict(stocks), plan.project.climate)
+        found = yield from _season(plan.unfastened, plan.ledger, dict(stocks), plan.project.climate)
         _SEASONS.keep(key, found)
     return found
 
@@ -52,9 +58,14 @@ def season_of(plan: Plan) -> Season:
 _SEASONS: RecentResults[Season] = RecentResults(8)
 
 
-def _season(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture], climate: Climate) -> Season:
-    parts = tuple(part_year(part, stocks[part.id]) for part in assembly.parts if part.id in stocks)
-    return Season(climate, parts, fits_of(assembly, ledger, stocks), strains_of(assembly, stocks))
+def _season(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture], climate: Climate) -> Bits[Season]:
+    parts = []
+    for part in assembly.parts:
+        if part.id in stocks:
+            parts.append(part_year(part, stocks[part.id]))
+            yield
+    fits = yield from fits_in_bits(assembly, ledger, stocks)
+    return Season(climate, tuple(parts), fits, strains_of(assembly, stocks))
 
 
 def stock_of(plan: Plan, part_id: str) -> WoodMoisture | None:
