@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import PlacedPart, Rect
 from nullah.core.fraction import Fraction
@@ -57,6 +58,11 @@ def stocks(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tupl
 
 def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tuple[Forecast, ...]:
     """Forecast every part that is laid; of one made of staves, each stave."""
+    return at_once(forecasts_in_bits(project, assembly, boards))
+
+
+def forecasts_in_bits(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> Bits[tuple[Forecast, ...]]:
+    """Forecast the same part by part."""
     found: list[Forecast] = []
     for board, placed in boards:
         first = board.id in project.cut_first
@@ -79,6 +85,7 @@ def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> t
                         lows,
                     )
                 )
+                yield
         found += _with_better_cut(project, board, placed, of_board)
     return tuple(found)
 

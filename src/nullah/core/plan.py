@@ -18,7 +18,7 @@ from nullah.core.bench.cutlist import CutListRow, Sawn, cut_list_row
 from nullah.core.bits import Bits
 from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
-from nullah.core.breakdown.layout import Unplaced
+from nullah.core.breakdown.layout import PlacedPart, Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_part
 from nullah.core.card import Remark, Severity
@@ -30,7 +30,7 @@ from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, 
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import RecentResults, SameAgain, kept_by_identity, kept_by_value
-from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
+from nullah.core.joints.dovetail.corners import Corner, corners_in_bits, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Definition, Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
@@ -168,9 +168,14 @@ class Plan:
             if assembly is not None:
                 for _ in fastened_joints(assembly, _fastened_by(self)):
                     yield
+        if self.ledger is not None:
+            ruled = self.project.shop, self.project.marks
+            vars(self)["corners"] = yield from corners_in_bits(self.ledger, self.unfastened, *ruled)
         if self.forecasting:
+            from nullah.core.forecasts import forecasts_in_bits
             from nullah.core.milling.forecast import thickest_in_bits
 
+            vars(self)["milling"] = yield from forecasts_in_bits(self.project, self.unfastened, self._laid)
             for part in {part.nameless for part in self.rough if part.id not in self._placed}:
                 yield from thickest_in_bits(part, self.project.boards)
         for _ in self._each_unplaced():
@@ -194,7 +199,15 @@ class Plan:
     @cached_property
     def milling(self) -> tuple[Forecast, ...] | None:
         """The thicknesses that are forecast; None where they are not. They are worked out when they are looked at."""
-        return _forecasts(self.project, self.unfastened, self.boards) if self.forecasting else None
+        if not self.forecasting:
+            return None
+        from nullah.core.forecasts import forecasts
+
+        return forecasts(self.project, self.unfastened, self._laid)
+
+    @property
+    def _laid(self) -> list[tuple[Board, tuple[PlacedPart, ...]]]:
+        return [(each.board, each.placed) for each in self.boards]
 
     @property
     def marks(self) -> Marks:
@@ -740,12 +753,6 @@ def _unplaced(part: RoughPart, there: WoodThere) -> Unplaced:
         if name and most < part.finished:
             return Unplaced(part, FlatteningLeaves(most, name, part.finished))
     return Unplaced(part, why, staves_of(why))
-
-
-def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ...]) -> tuple[Forecast, ...]:
-    from nullah.core.forecasts import forecasts
-
-    return forecasts(project, assembly, [(each.board, each.placed) for each in boards])
 
 
 class NoneDovetailed(FrozenRecord):

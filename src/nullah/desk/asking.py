@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import sys
+import traceback
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 
-from nullah.background import IDLE, Answer, Beside
+from nullah.background import IDLE, Answer, Beside, Crashed
 from nullah.core.plan import Plan
 from nullah.core.project import Project
 from nullah.questions import NEEDS
@@ -30,6 +32,8 @@ class Asker(QObject):
     """
 
     answered = Signal(object, object)
+    # The number of a question, and what was read of the answer to it.
+    _read = Signal(int, object)
 
     def __init__(
         self, question: Callable[[Callable[[], bool], Project], Any], here: Callable[[Plan], object], behind: int
@@ -44,6 +48,8 @@ class Asker(QObject):
         self._idle.setSingleShot(True)
         self._idle.setInterval(IDLE)
         self._idle.timeout.connect(self._end)
+        self._reader: ThreadPoolExecutor | None = None
+        self._read.connect(self._take)
 
     @property
     def asked(self) -> Plan | None:
@@ -62,26 +68,43 @@ class Asker(QObject):
         self._process = Beside(self._question, NEEDS, self._behind)
         self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._hear)
+        # To read a proof takes so long that the window would be seen to wait.
+        self._reader = ThreadPoolExecutor(1)
 
     def _hear(self) -> None:
         process = self._process
-        if process is None:
+        if process is None or self._reader is None:
             return
         for told in process.hear():
             if isinstance(told, Answer):
-                plan = self._asked[told.number]
-                # Those before it were dropped.
-                self._asked = {number: each for number, each in self._asked.items() if number > told.number}
-                if not self._asked:
-                    self._idle.start()
-                self.answered.emit(plan, told.given)
-                continue
-            # What the process cannot do is done here, where an error is told.
-            sys.stderr.write(f"{told.details}\n")
-            asked, self._asked = self.asked, {}
-            self._end()
-            if asked is not None:
-                self.answered.emit(asked, self._here(asked))
+                self._reader.submit(self._read_aside, told)
+            else:
+                self._work_out_here(told)
+
+    def _read_aside(self, answer: Answer) -> None:
+        try:
+            self._read.emit(answer.number, answer.read())
+        except Exception:
+            self._read.emit(answer.number, Crashed(traceback.format_exc()))
+
+    def _take(self, number: int, given: object) -> None:
+        if isinstance(given, Crashed):
+            self._work_out_here(given)
+        elif number in self._asked:
+            plan = self._asked[number]
+            # Those before it were dropped.
+            self._asked = {later: each for later, each in self._asked.items() if later > number}
+            if not self._asked:
+                self._idle.start()
+            self.answered.emit(plan, given)
+
+    def _work_out_here(self, crashed: Crashed) -> None:
+        """Work out here what the process cannot do: an error is told here."""
+        sys.stderr.write(f"{crashed.details}\n")
+        asked, self._asked = self.asked, {}
+        self._end()
+        if asked is not None:
+            self.answered.emit(asked, self._here(asked))
 
     def _end(self) -> None:
         self._idle.stop()
@@ -92,6 +115,9 @@ class Asker(QObject):
         if self._process is not None:
             self._process.stop()
             self._process = None
+        if self._reader is not None:
+            self._reader.shutdown(cancel_futures=True)
+            self._reader = None
 
     def wait(self) -> None:
         """End: for closing the window."""

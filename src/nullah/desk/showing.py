@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from itertools import chain
 
+from nullah.core.bits import Bits
 from nullah.core.card import Severity
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
@@ -84,7 +85,7 @@ class Showing:
                 self.bench.say_outdated(words)
             self.bench.repaint()
             self._window.card.show_card(self._card_that_waits(words))
-            self._afterwards.begin(self._of_all())
+            self._afterwards.begin([self._work_out, *self._of_all()])
             return
         if seen or station:
             self._refresh_bench(at_leisure=came and not self.document.patient)
@@ -103,8 +104,11 @@ class Showing:
             self.bench.repaint()
         # What is dragged follows the hand; all else comes once the hand rests.
         rest = _REST if self.bench.dragging else 0
-        plan = self.document.plan
-        self._afterwards.begin([lambda: work_out_in_bits(plan), *chain(*self._of_station()), *self._of_all()], rest)
+        self._afterwards.begin([self._work_out, *chain(*self._of_station()), *self._of_all()], rest)
+
+    def _work_out(self) -> Bits[None]:
+        """Work out bit by bit what the other steps ask of the plan."""
+        return work_out_in_bits(self.document.plan)
 
     def _card_that_waits(self, words: str) -> WordedCard:
         """Return a card that says what is waited for: no figure stands on it that may no longer hold."""

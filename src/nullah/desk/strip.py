@@ -173,6 +173,7 @@ class PartStrip(QScrollArea):
             chip.show_parts(parts, in_hand, plan)
             chip.setFixedSize(chip.sizeHint())
             chip.update()
+            yield
 
     def _add_chip(self) -> None:
         chip = _Chip()

@@ -146,7 +146,7 @@ class _Painter(QObject):
             self._under_way = None
             if isinstance(told, Answer):
                 if wanted is not None and told.number == number:
-                    wide, high, dots = told.given
+                    wide, high, dots = told.read()
                     image = QImage(dots, wide, high, QImage.Format.Format_RGB32).copy()
                     # Whoever wanted it may be gone.
                     with suppress(RuntimeError):

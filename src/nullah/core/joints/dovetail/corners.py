@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.card import Remark
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.dovetail import layout as dovetail
@@ -39,11 +40,19 @@ class Corner(NamedTuple):
 @kept_by_identity(8)
 def lay_out_corners(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks) -> tuple[Corner, ...]:
     """Lay out every kind of dovetailed corner once; those that cannot even be drawn are left out."""
+    return at_once(corners_in_bits(ledger, assembly, shop, marks))
+
+
+def corners_in_bits(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks) -> Bits[tuple[Corner, ...]]:
+    """Lay them out corner by corner."""
     kinds: dict[str, list[Joint]] = {}
     for joint in assembly.joints:
         if prefix := joint.type.corner_prefix(joint):
             kinds.setdefault(prefix, []).append(joint)
-    found = (_corner(ledger, assembly, shop, marks, joints) for joints in kinds.values())
+    found = []
+    for joints in kinds.values():
+        found.append(_corner(ledger, assembly, shop, marks, joints))
+        yield
     return tuple(corner for corner in found if corner is not None)
 
 
