@@ -17,6 +17,7 @@ from typing import Annotated, Any, Literal, NamedTuple, Union, get_args, get_ori
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, create_model
 
+from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Length, read_length
 from nullah.core.limits import LONGEST_MM, NAME_TEXT, OTHERS, shown
 
@@ -113,7 +114,9 @@ def or_empty(kind: Kind) -> Kind:
 def several(kind: Kind, most: int = OTHERS, least: int = 0, into: Callable[[Any], Any] = tuple) -> Kind:
     """Return the kind of lists of a kind, from `least` to `most` long; `into` makes the core's collection."""
     length = Field(min_length=least, max_length=most) if least else Field(max_length=most)
-    write = list if kind.write is same else lambda values: [kind.write(value) for value in values]
+    # Of a long list, such as the book, little is another from one time that it is kept to the next.
+    each = kept_by_identity(2048)(kind.write)
+    write = list if kind.write is same else lambda values: [each(value) for value in values]
     return coded(_annotated(GenericAlias(list, (kind.form,)), length), into, write)
 
 
