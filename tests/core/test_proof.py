@@ -21,7 +21,7 @@ from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order
 from nullah.core.piece.space import Side
-from nullah.core.plan import known_proof, proof_key, prove_plan, work_out
+from nullah.core.plan import known_proof, prove_plan, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.proof.finding import ProofInput
 from nullah.core.proof.prove import StoppedError
@@ -256,7 +256,7 @@ def test_a_proof_that_is_kept_is_shown_only_of_what_it_was_made_of(change):
         work_out(each, milling=False, proving=False) for each in (project, project, CHANGES[change](project))
     )
     assert _proof_input_of(one) != _proof_input_of(other), "it is a change"
-    assert proof_key(one) == proof_key(same) != proof_key(other)
+    assert one.proof_key == same.proof_key != other.proof_key
     first = prove_plan(one)
     assert known_proof(same) is first is prove_plan(same) is not prove_plan(other)
 

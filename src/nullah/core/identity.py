@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterator
 from functools import lru_cache, update_wrapper
 from typing import Any, Generic, ParamSpec, TypeVar, TypeVarTuple, Unpack, cast
 
@@ -201,3 +201,19 @@ def kept_by_identity(most: int) -> Callable[[Callable[[Unpack[Given]], Result]],
         return update_wrapper(again, function)
 
     return keep
+
+
+#: What is kept of many things is kept run by run: to look for each of them takes longer than to go through a run anew.
+_RUN = 16
+
+
+def runs(things: tuple[T, ...]) -> Iterator[tuple[T, ...]]:
+    """Yield many things in runs, of which all but those with something new in them are found by identity.
+
+    Examples
+    --------
+    >>> [len(run) for run in runs(tuple(range(35)))]
+    [16, 16, 3]
+    """
+    for first in range(0, len(things), _RUN):
+        yield things[first : first + _RUN]

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from enum import Enum, auto
 
+from nullah.core.bench.book import BookEntry
 from nullah.core.frozen_record import FrozenRecord
+from nullah.core.identity import kept_by_identity
 from nullah.core.limits import (
     BOARDS,
     BOOK_ENTRIES,
@@ -102,17 +104,26 @@ def _past(project: Project) -> Iterator[LimitFact]:
         yield from _too_many(Counted.STAVES, made.widths, COUNT)
     yield from _too_long(piece.name, NAME_TEXT)
     for board in project.boards:
-        yield from _of_board(board)
+        yield from _of_board(board)[1]
     for own in piece.own:
         yield from _too_long(own.name, NAME_TEXT)
         yield from _too_many(Counted.SHAPINGS, own.shapings, 50)
-    for entry in project.book:
-        yield from _too_long(entry.text, NOTE_TEXT)
+    yield from _of_book(project.book)[1]
     if _values(project) > PROJECT_VALUES:
         yield TooManyFigures(PROJECT_VALUES)
 
 
-def _of_board(board: Board) -> Iterator[LimitFact]:
+@kept_by_identity(512)
+def _of_board(board: Board) -> tuple[int, tuple[LimitFact, ...]]:
+    """Return how many values the file will hold of a board, and what of it is more than a file may hold."""
+    count = _BOARD + _FLAW * len(board.flaws) + _READING * (len(board.readings) + len(board.shape))
+    count += 3 * (len(board.low_edge) + len(board.high_edge))
+    if board.surface is not None:
+        count += 2 * (len(board.surface.xs) + 1) * (len(board.surface.ys) + 1)
+    return count, tuple(_past_of_board(board))
+
+
+def _past_of_board(board: Board) -> Iterator[LimitFact]:
     for text in (board.name, board.species, board.colour, board.source):
         yield from _too_long(text, NAME_TEXT)
     for what, items, most in (
@@ -141,13 +152,12 @@ def _too_long(text: str, most: int) -> Iterator[TextTooLong]:
 def _values(project: Project) -> int:
     """Return about how many values the file of a project will hold, rather more than fewer."""
     count = 1000 + _OWN * len(project.piece.own) + _PLACE * len(project.layout)
-    for board in project.boards:
-        count += _BOARD + _FLAW * len(board.flaws) + _READING * (len(board.readings) + len(board.shape))
-        count += 3 * (len(board.low_edge) + len(board.high_edge))
-        if board.surface is not None:
-            count += 2 * (len(board.surface.xs) + 1) * (len(board.surface.ys) + 1)
-    for entry in project.book:
-        count += _ENTRY + 3 * len(entry.work) + len(entry.parts)
-    for own in project.piece.own:
-        count += 30 * len(own.shapings)
-    return count
+    count += sum(_of_board(board)[0] for board in project.boards) + _of_book(project.book)[0]
+    return count + sum(30 * len(own.shapings) for own in project.piece.own)
+
+
+@kept_by_identity(8)
+def _of_book(book: tuple[BookEntry, ...]) -> tuple[int, tuple[LimitFact, ...]]:
+    """Return how many values the file will hold of the book, and what of it is more than a file may hold."""
+    count = sum(_ENTRY + 3 * len(entry.work) + len(entry.parts) for entry in book)
+    return count, tuple(past for entry in book for past in _too_long(entry.text, NOTE_TEXT))

@@ -209,6 +209,16 @@ class Plan:
     def _laid(self) -> list[tuple[Board, tuple[PlacedPart, ...]]]:
         return [(each.board, each.placed) for each in self.boards]
 
+    @cached_property
+    def proof_key(self) -> tuple[object, ...]:
+        """All that the proof of a plan hangs on: two plans for which it is equal have the same proof.
+
+        Nails and screws follow from it too: they are not worked out to ask for a proof.
+        """
+        project, woods = self.project, tuple(self.woods_of(part) for part in self.parts)
+        made = self.unfastened, *_fastened_by(self)
+        return *made, self.unfastened_design, self.ledger, self.marks, woods, project.climate, project.finish
+
     @property
     def marks(self) -> Marks:
         """How figures are written."""
@@ -543,23 +553,12 @@ _PROVED: RecentResults[Proof] = RecentResults(4)
 
 def known_proof(plan: Plan) -> Proof | None:
     """Return the proof of a plan if such a piece was proved lately: that takes long."""
-    return _PROVED.found(proof_key(plan))
+    return _PROVED.found(plan.proof_key)
 
 
 def keep_proof(plan: Plan, proof: Proof) -> None:
     """Keep what was found, here or in another process."""
-    _PROVED.keep(proof_key(plan), proof)
-
-
-def proof_key(plan: Plan) -> tuple[object, ...]:
-    """Return all that the proof of a plan hangs on: two plans for which it is equal have the same proof.
-
-    Nails and screws follow from it too: they are not worked out to ask for a proof.
-    """
-    project = plan.project
-    woods = tuple(plan.woods_of(part) for part in plan.parts)
-    made = plan.unfastened, *_fastened_by(plan)
-    return *made, plan.unfastened_design, plan.ledger, plan.marks, woods, project.climate, project.finish
+    _PROVED.keep(plan.proof_key, proof)
 
 
 def _snapping(project: Project) -> Snapping:

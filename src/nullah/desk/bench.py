@@ -150,7 +150,7 @@ class Bench(QWidget):
         self.drawing, self.outdated = drawing.like(self.drawing), ""
         self._at_leisure = at_leisure
         self.invitation, self.lit, self.to_scale = invitation, lit, to_scale
-        if self.hot not in self.targets():
+        if self.hot is not None and self.hot not in self.targets():
             self.hot = None
         self.setAccessibleDescription("" if drawing.elements else invitation)
         if refit and not self._dragging:

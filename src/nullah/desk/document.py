@@ -12,7 +12,7 @@ from nullah.core.actions import show_in
 from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.lengths import LengthError, Marks
 from nullah.core.past_limits import past_limits
-from nullah.core.plan import Plan, keep_proof, known_proof, proof_key, prove_plan, work_out
+from nullah.core.plan import Plan, keep_proof, known_proof, prove_plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
 from nullah.core.stations.piece import keep_views
@@ -93,12 +93,16 @@ class Document(QObject):
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_AFTER)
         self._timer.timeout.connect(self.keep)
+        self._asking = QTimer(self)
+        self._asking.setSingleShot(True)
+        self._asking.timeout.connect(self._ask_for_proof)
         self._sparing = Sparing()
         self._resting = QTimer(self)
         self._resting.setSingleShot(True)
         self._changes = 0
         self._resting.timeout.connect(self._spare)
         self.plan: Plan = self._plan_of(project)
+        self._to_prove = self.plan
 
     def _in_terms(self, project: Project) -> Project:
         return replace(project, marks=replace(project.marks, catalogue=self.catalogue))
@@ -155,8 +159,14 @@ class Document(QObject):
             return plan.with_proof(known)
         if self.patient:
             return plan.with_proof(prove_plan(plan))
-        self.prover.ask(plan)
+        # Asked once the window has painted what was typed.
+        self._to_prove = plan
+        self._asking.start(0)
         return plan
+
+    def _ask_for_proof(self) -> None:
+        if self.prover is not None:
+            self.prover.ask(self._to_prove)
 
     def order_ready(self) -> bool:
         """Return whether the order of work can be shown; where it cannot, it is asked for: `changed` tells when."""
@@ -203,7 +213,7 @@ class Document(QObject):
             keep_proof(plan, proved.proof)
         if proved.views is not None:
             keep_views(plan.with_proof(proved.proof), proved.views)
-        if proof_key(plan) == proof_key(self.plan):
+        if plan.proof_key == self.plan.proof_key:
             self.plan = self.plan.with_proof(proved.proof)
             self.changed.emit()
 
@@ -415,6 +425,7 @@ class Document(QObject):
 
     def rest(self) -> None:
         """Stop what is worked out aside, and wait until it has stopped."""
+        self._asking.stop()
         for asker in (self.prover, self._orderer, self._buyer):
             if asker is not None:
                 asker.wait()

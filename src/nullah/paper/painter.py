@@ -170,6 +170,15 @@ def _polygon(points: tuple[Point, ...]) -> QPolygonF:
     return QPolygonF(list(starmap(QPointF, points)))
 
 
+@kept_by_identity(2048)
+def _stroke(*lines: tuple[Point, ...]) -> QPainterPath:
+    """Return lines, in mm, as one path."""
+    path = QPainterPath()
+    for each in lines:
+        path.addPolygon(_polygon(each))
+    return path
+
+
 class _Work:
     def __init__(
         self, painter: QPainter | SvgPainter, scale: Scale, palette: Palette, lit: frozenset[Ref], hot: Ref | None
@@ -231,7 +240,7 @@ class _Work:
         self.painter.setBrush(brush)
         self.painter.setPen(Qt.PenStyle.NoPen if hatched else pen)
         if not closed:
-            self.lines([_polygon(path.points) for path in paths])
+            self.lines([path.points for path in paths])
             return
         for path in paths:
             polygon = self._placing.map(_polygon(path.points))
@@ -244,15 +253,12 @@ class _Work:
                 self.painter.setBrush(brush)
                 self.painter.setPen(Qt.PenStyle.NoPen)
 
-    def lines(self, lines: list[QPolygonF]) -> None:
+    def lines(self, lines: list[tuple[Point, ...]]) -> None:
         """Draw lines, in mm, with the pen in hand, all of them in one stroke."""
         if isinstance(self.painter, SvgPainter):
-            self.painter.drawPolylines([self._placing.map(each) for each in lines])
-            return
-        path = QPainterPath()
-        for each in lines:
-            path.addPolygon(each)
-        self.painter.drawPath(self._placing.map(path))
+            self.painter.drawPolylines([self._placing.map(_polygon(each)) for each in lines])
+        else:
+            self.painter.drawPath(self._placing.map(_stroke(*lines)))
 
     def area(self, look: _Look) -> str:
         """Return the colour of an area."""

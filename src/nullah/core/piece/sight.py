@@ -15,7 +15,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, line
-from nullah.core.identity import SameAgain, kept_by_identity, kept_by_value
+from nullah.core.identity import SameAgain, kept_by_identity, kept_by_value, runs
 from nullah.core.piece.form import View
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, around
@@ -146,7 +146,12 @@ def placed(plane: ViewPlane, at: Point) -> ViewPlane:
 
 @kept_by_identity(8)
 def _room_of(parts: tuple[Part, ...]) -> Box:
-    return around(tuple(part.box for part in parts))
+    return around(tuple(_room_of_run(*run) for run in runs(parts)))
+
+
+@kept_by_identity(1024)
+def _room_of_run(*run: Part) -> Box:
+    return around(tuple(part.box for part in run))
 
 
 #: What is seen on a plane is kept by the very plane.
@@ -160,11 +165,13 @@ _FACES: SameAgain[tuple[Seen, ...]] = SameAgain(16)
 def seen(plane: ViewPlane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> tuple[Seen, ...]:
     """Return the faces seen, the farthest first."""
     found: list[Seen] = []
-    for part in parts:
-        if recipes is not None and part.id in recipes:
-            found += _faces_of_solid(plane, part, recipes[part.id])
-        else:
-            found += _face_of_box(plane, part)
+    for run in runs(tuple(parts)):
+        if recipes is None:
+            found += _faces_of_boxes(plane, *run)
+            continue
+        for part in run:
+            known = part.id in recipes
+            found += _faces_of_solid(plane, part, recipes[part.id]) if known else _face_of_box(plane, part)
     found.sort(key=lambda face: face.depth)
     return _FACES(plane.view, _uncovered(found))
 
@@ -193,6 +200,11 @@ def _is_rectangle(face: Seen, box: tuple[float, float, float, float]) -> bool:
 
 def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float]) -> bool:
     return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
+
+
+@kept_by_identity(1024)
+def _faces_of_boxes(plane: ViewPlane, *run: Part) -> tuple[Seen, ...]:
+    return tuple(face for part in run for face in _face_of_box(plane, part))
 
 
 @kept_by_identity(4096)
@@ -324,9 +336,13 @@ def _grain_lines(face: Seen) -> Iterator[Path]:
 
 def hidden(plane: ViewPlane, parts: Iterable[Part], faces: tuple[Seen, ...]) -> Iterator[Element]:
     """Give, dashed, the outlines of parts where something nearer covers them; faces as `seen` gives them."""
-    for part in parts:
-        for own in _face_of_box(plane, part):
-            yield from _hidden_by(own, faces)
+    for run in runs(tuple(parts)):
+        yield from _hidden_of_run(plane, faces, *run)
+
+
+@kept_by_identity(1024)
+def _hidden_of_run(plane: ViewPlane, faces: tuple[Seen, ...], *run: Part) -> tuple[Path, ...]:
+    return tuple(path for part in run for own in _face_of_box(plane, part) for path in _hidden_by(own, faces))
 
 
 @kept_by_identity(4096)
