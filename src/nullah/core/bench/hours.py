@@ -196,6 +196,9 @@ class _Days:
         self._place = {task.id: number for number, task in enumerate(ordered)}
         self._minutes = {task.id: max(minutes.get(task.id, 0.0), 0.0) for task in ordered}
         self._hours, self._begin, self._now = hours, begin, begin
+        self._longest = timedelta(
+            minutes=max((span[1] - span[0] for span in hours.week if span is not None), default=0)
+        )
         # What has most behind it goes first; tasks about as pressing are alike.
         self._pressing = {name: -int(tail // _ALIKE) for name, tail in _tails(ordered, self._minutes).items()}
         self._series = {task.id: task.series for task in ordered}
@@ -258,33 +261,45 @@ class _Days:
 
     def _next(self, can: list[str], end: datetime) -> str | None:
         """Choose what is done next; None if nothing of it can be ended in this session and must be."""
-        longest = timedelta(minutes=max(span[1] - span[0] for span in self._hours.week if span is not None))
         fits = [
             name
             for name in can
             if not self._tasks[name].whole
-            or (need := timedelta(minutes=self._minutes[name])) > longest
+            or (need := timedelta(minutes=self._minutes[name])) > self._longest
             or self._now + need <= end
         ]
 
         last = self._series.get(self._last)
+        shortest = min((self._minutes[name] for name in fits if not self._tasks[name].waits), default=None)
 
-        def rank(name: str) -> tuple[bool, int, bool, int]:
-            # Of what is about as pressing, what goes on with what was just done: tools stay set.
-            other_tools = last is not None and last != self._series[name]
-            return self._put_off(name, fits, end), self._pressing[name], other_tools, self._place[name]
-
-        return min(fits, key=rank, default=None)
-
-    def _put_off(self, name: str, fits: list[str], end: datetime) -> bool:
-        """Return whether other work goes before: its wait runs through the night, and it can be done later today."""
-        need, waits = self._minutes[name], self._tasks[name].waits
-        if waits <= 0 or self._now + timedelta(minutes=need, hours=waits) <= end:
-            return False
-        return any(
-            not self._tasks[other].waits and self._now + timedelta(minutes=self._minutes[other] + need) <= end
-            for other in fits
+        # Of what is about as pressing, what goes on with what was just done: tools stay set.
+        ranked = (
+            (
+                self._tasks[name].waits > 0 and self._put_off(name, shortest, end),
+                self._pressing[name],
+                last is not None and last != self._series[name],
+                self._place[name],
+                name,
+            )
+            for name in fits
         )
+        return min(ranked)[-1] if fits else None
+
+    def _put_off(self, name: str, shortest: float | None, end: datetime) -> bool:
+        """Return whether other work goes before what waits: its wait runs through the night anyway.
+
+        Parameters
+        ----------
+        name : str
+        shortest : float or None
+            How long the shortest work takes that leaves nothing to wait for, min; None where there is none.
+        end : datetime
+            Of the session.
+        """
+        need = self._minutes[name]
+        if shortest is None or self._now + timedelta(minutes=need, hours=self._tasks[name].waits) <= end:
+            return False
+        return self._now + timedelta(minutes=shortest + need) <= end
 
     def _do(self, name: str) -> None:
         """Do a task from now on, over as many sessions as it takes."""
