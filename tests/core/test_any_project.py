@@ -22,7 +22,7 @@ from nullah.core.ledger import QuantityKind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
 from nullah.core.milling.adjust import usual_readings
 from nullah.core.piece.contours import CONTOURS, shaping_of, usual
-from nullah.core.plan import cut_list, join_as_offered, work_out
+from nullah.core.plan import join_as_offered, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind
@@ -37,6 +37,7 @@ from nullah.core.wording.facts import error_words
 from nullah.core.wording.plan import state_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
+from nullah.core.work.cut_list import cut_list
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text

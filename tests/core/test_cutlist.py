@@ -15,10 +15,11 @@ from nullah.core.bench.cutlist import grouped, price_of, short, volumes
 from nullah.core.forms import FORMS
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Marks, Unit, mm
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import BoardError, NoPrice, read_price, write_price
 from nullah.core.reader import Reader
+from nullah.core.work.cut_list import cut_list
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.files.project_file import parse_project, project_text
 

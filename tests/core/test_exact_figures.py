@@ -17,7 +17,7 @@ from nullah.core.joints import fasteners
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out, most_tails, remarks
 from nullah.core.joints.dovetail.runout import Meets, run_out
 from nullah.core.joints.dovetail.tail_edges import tail_edges
-from nullah.core.joints.fasteners import METRIC
+from nullah.core.joints.fasteners import metric_sizes
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.ledger import Definition, Origin, Quantity
 from nullah.core.lengths import Direction, Length, LengthError, LengthFault, Marks, Slope, Unit, inch, mm, read_length
@@ -318,7 +318,7 @@ def test_what_follows_feet_without_a_unit_is_inches_whatever_is_shown(text):
 def test_screws_are_as_thick_for_their_length_as_is_usual():
     # A ninth of their length, as they are sold: 2.5 to 5 mm.
     for long, thick in ((16, "2.5"), (30, "3.5"), (36, "4"), (50, "5")):
-        assert fasteners.size_sold(METRIC, True, mm(long), None).thick.mm == mm(thick).mm
+        assert fasteners.size_sold(metric_sizes(), True, mm(long), None).thick.mm == mm(thick).mm
 
 
 def test_the_first_nail_stands_ten_thicknesses_from_the_end_but_no_more_than_a_third_of_the_row():
@@ -328,8 +328,8 @@ def test_the_first_nail_stands_ten_thicknesses_from_the_end_but_no_more_than_a_t
 
 
 def test_where_every_screw_is_too_long_the_shortest_is_taken():
-    assert fasteners._sold(METRIC, True, 20.0, 1.0).long.mm == 10
-    assert fasteners._sold(METRIC, True, 20.0, 21.0).long.mm == 20
+    assert fasteners._sold(metric_sizes(), True, 20.0, 1.0).long.mm == 10
+    assert fasteners._sold(metric_sizes(), True, 20.0, 21.0).long.mm == 20
 
 
 @pytest.mark.parametrize(("screws", "share"), [(True, fasteners.SCREW_FROM_END), (False, fasteners.NAIL_FROM_END)])

@@ -10,7 +10,7 @@ from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Label, Path, Role
 from nullah.core.forms import FORMS
 from nullah.core.lengths import Unit
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.refs import QuantityRef
 from nullah.core.sheets.page import PAGE
@@ -18,6 +18,7 @@ from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.fixes import fix_words
+from nullah.core.work.cut_list import cut_list
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
 

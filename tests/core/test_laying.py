@@ -30,7 +30,7 @@ from nullah.core.laying import offer_staves, reached, resaw_twins, saw_up, take_
 from nullah.core.lengths import Marks, mm
 from nullah.core.milling.forecast import reach, reach_anywhere
 from nullah.core.piece.part import Needs
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, GrainFigure, Surface
 from nullah.core.reader import Reader
@@ -40,6 +40,7 @@ from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import find_species
 from nullah.core.wording.glue_up import arrangement_words
+from nullah.core.work.cut_list import cut_list
 from nullah.core.work.seasons import stock_of
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood

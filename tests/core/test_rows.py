@@ -13,7 +13,7 @@ from nullah.core.bench.tasks import Joining
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.fastened import row_in
-from nullah.core.joints.fasteners import INCHES, METRIC
+from nullah.core.joints.fasteners import inch_sizes, metric_sizes
 from nullah.core.joints.rows import sizes_that_hold
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, Marks, Unit, mm
@@ -167,8 +167,8 @@ def test_a_piece_set_out_in_inches_has_nails_and_screws_that_are_sold_in_inches_
     plans = [work_out(project, milling=False, proving=False) for project in projects]
     one, other, shown, back = (row_in(plan.assembly.joints[0]) for plan in plans)
     assert one == shown and other == back, "showing another unit changes no hole"
-    assert one.fastening.size in (*INCHES.nails, *INCHES.screws)
-    assert other.fastening.size in (*METRIC.nails, *METRIC.screws)
+    assert one.fastening.size in (*inch_sizes().nails, *inch_sizes().screws)
+    assert other.fastening.size in (*metric_sizes().nails, *metric_sizes().screws)
     words = size_words(one.fastening.size, plans[0].reader)
     assert "″" in words and (("No. " in words) is (hold is Hold.SCREWS))
 

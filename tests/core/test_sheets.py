@@ -4,9 +4,10 @@ from datetime import datetime
 from nullah.core import actions
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.lengths import Unit, inch, mm
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
 from nullah.core.sheets.page import PAGE
 from nullah.core.sheets.sheets import all_sheets, template_sheets
+from nullah.core.work.cut_list import cut_list
 from nullah.demo.seed_box import seed_box
 
 

@@ -4,7 +4,8 @@ import io
 import pytest
 
 from nullah.core.lengths import Marks, Unit
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
+from nullah.core.work.cut_list import cut_list
 from nullah.demo.seed_box import seed_box
 from nullah.files.rack_tables import read_boards, read_flaws
 from nullah.files.tables import TableError, cut_list_text, read_parts, read_survey_points

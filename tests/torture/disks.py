@@ -9,9 +9,10 @@ from datetime import datetime
 from tests.torture.reports import Report
 
 from nullah.core.lengths import Marks
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
 from nullah.core.reader import Reader
 from nullah.core.sheets.sheets import all_sheets
+from nullah.core.work.cut_list import cut_list
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.application import application

@@ -11,10 +11,11 @@ from tests.torture.reports import HungError, Report, within
 
 from nullah.core.lengths import Unit
 from nullah.core.limits import SENTENCE
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
 from nullah.core.wood.climate import USUAL
+from nullah.core.work.cut_list import cut_list
 from nullah.demo.built import build
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box

@@ -16,7 +16,8 @@ from tests.torture.reports import HungError, Report, within
 from nullah.core import actions
 from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import mm
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import work_out
+from nullah.core.work.cut_list import cut_list
 from nullah.core.work.day_book import standing
 from nullah.demo.built import BEGIN
 from nullah.demo.seed_box import seed_box

@@ -14,7 +14,6 @@ from types import MappingProxyType
 from typing import NamedTuple, TypeVar, cast
 
 from nullah.core.actions import join_own
-from nullah.core.bench.cutlist import CutListRow, Sawn, cut_list_row
 from nullah.core.bits import Bits
 from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
@@ -772,19 +771,6 @@ def corner_problem(plan: Plan) -> Fact:
     if not prefix or plan.ledger is None:
         return NoneDovetailed()
     return TailsImpossible(int(plan.ledger[f"{prefix}.count"]))
-
-
-def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
-    """Return the cut list of a plan, in the order of the parts."""
-    lies_on = {item.part.id: each.board for each in plan.boards for item in each.placed}
-    rows = []
-    for part in plan.parts:
-        sawn = [Sawn(piece, lies_on.get(piece.id)) for piece in plan.pieces_of(part.id)]
-        if not sawn:
-            continue
-        titles = [plan.reader.title(name) for name in plan.waiting(part)]
-        rows.append(cut_list_row(part, sawn, plan.species_of(part), " and ".join(titles), plan.left_over(part)))
-    return tuple(rows)
 
 
 def thinner_throughout(plan: Plan, part: Part) -> tuple[str, Length] | None:

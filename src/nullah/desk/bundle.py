@@ -7,10 +7,11 @@ from datetime import datetime
 from pathlib import Path
 from typing import NamedTuple
 
-from nullah.core.plan import Plan, cut_list, work_out
+from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.sheets.page import A4, Sheet
 from nullah.core.sheets.sheets import all_sheets
+from nullah.core.work.cut_list import cut_list
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
 from nullah.language import tr

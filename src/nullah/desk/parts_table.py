@@ -15,12 +15,13 @@ from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, next_own_id
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Length, Marks
-from nullah.core.plan import LeftOver, PartState, Stand, cut_list
+from nullah.core.plan import LeftOver, PartState, Stand
 from nullah.core.project import Project
 from nullah.core.rack.board import write_price
 from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words
 from nullah.core.wording.plan import state_words
+from nullah.core.work.cut_list import cut_list
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow, action

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from enum import Enum, auto
+from functools import cache
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
@@ -54,41 +55,53 @@ def _nails(unit: Unit, *sizes: str) -> tuple[SoldSize, ...]:
     return tuple(SoldSize(read_length(thick, unit), read_length(long, unit)) for thick, long in pairs)
 
 
-#: In millimetres (common sizes, no published source).
-METRIC = Sold(
-    _nails(
-        Unit.MM, "1 x 10", "1 x 13", "1 x 15", "1.2 x 20", "1.4 x 25", "1.6 x 30", "1.8 x 35", "2 x 40", "2.2 x 45",
-        "2.5 x 50", "2.8 x 60", "3.1 x 70", "3.4 x 80", "3.8 x 100",
-    ),
-    tuple((read_length(thick, Unit.MM), "") for thick in ("2.5", "3", "3.5", "4", "4.5", "5")),
-    tuple(mm(long) for long in (10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100)),
-)  # fmt: skip
-#: In inches: wire nails and brads (ASTM F1667), wood screws by their numbers (ASME B18.6.1); both from memory.
-INCHES = Sold(
-    _nails(
-        Unit.INCH, "0.035 x 3/8", "0.041 x 1/2", "0.047 x 5/8", "0.047 x 3/4", "0.054 x 1", "0.067 x 1 1/4",
-        "0.072 x 1 1/2",
-        "0.083 x 1 3/4", "0.092 x 2", "0.099 x 2 1/2", "0.113 x 3", "0.12 x 3 1/2", "0.135 x 4",
-    ),
-    tuple(
-        (read_length(thick, Unit.INCH), f"No. {number}")
-        for number, thick in (
-            ("2", "0.086"), ("4", "0.112"), ("5", "0.125"), ("6", "0.138"), ("8", "0.164"), ("10", "0.19"),
-        )
-    ),
-    tuple(
-        read_length(long, Unit.INCH)
-        for long in (
-            "3/8", "1/2", "5/8", "3/4", "7/8", "1", "1 1/4", "1 1/2", "1 3/4", "2", "2 1/4", "2 1/2", "3", "3 1/2", "4",
-        )
-    ),
-)  # fmt: skip
-_SOLD = {Unit.MM: METRIC, Unit.INCH: INCHES}
+@cache
+def metric_sizes() -> Sold:
+    """Return what is sold in millimetres (common sizes, no published source)."""
+    return Sold(
+        _nails(
+            Unit.MM, "1 x 10", "1 x 13", "1 x 15", "1.2 x 20", "1.4 x 25", "1.6 x 30", "1.8 x 35", "2 x 40", "2.2 x 45",
+            "2.5 x 50", "2.8 x 60", "3.1 x 70", "3.4 x 80", "3.8 x 100",
+        ),
+        tuple((read_length(thick, Unit.MM), "") for thick in ("2.5", "3", "3.5", "4", "4.5", "5")),
+        tuple(mm(long) for long in (10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100)),
+    )  # fmt: skip
+
+
+@cache
+def inch_sizes() -> Sold:
+    """Return what is sold in inches: wire nails and brads (ASTM F1667), wood screws by their numbers (ASME B18.6.1).
+
+    Both from memory.
+    """
+    return Sold(
+        _nails(
+            Unit.INCH, "0.035 x 3/8", "0.041 x 1/2", "0.047 x 5/8", "0.047 x 3/4", "0.054 x 1", "0.067 x 1 1/4",
+            "0.072 x 1 1/2",
+            "0.083 x 1 3/4", "0.092 x 2", "0.099 x 2 1/2", "0.113 x 3", "0.12 x 3 1/2", "0.135 x 4",
+        ),
+        tuple(
+            (read_length(thick, Unit.INCH), f"No. {number}")
+            for number, thick in (
+                ("2", "0.086"), ("4", "0.112"), ("5", "0.125"), ("6", "0.138"), ("8", "0.164"), ("10", "0.19"),
+            )
+        ),
+        tuple(
+            read_length(long, Unit.INCH)
+            for long in (
+                "3/8", "1/2", "5/8", "3/4", "7/8", "1", "1 1/4", "1 1/2", "1 3/4", "2", "2 1/4", "2 1/2", "3",
+                "3 1/2", "4",
+            )
+        ),
+    )  # fmt: skip
+
+
+_SOLD = {Unit.MM: metric_sizes, Unit.INCH: inch_sizes}
 
 
 def sold_in(marks: Marks) -> Sold:
     """Return what is sold where a piece is set out with some rule."""
-    return _SOLD[marks.style.rule]
+    return _SOLD[marks.style.rule]()
 
 
 #: So short a row has one place, mm (common practice).
@@ -207,7 +220,7 @@ def fastening(
     hard: bool,
     end_grain: bool,
     size: SoldSize | None = None,
-    sold: Sold = METRIC,
+    sold: Sold | None = None,
 ) -> Fastening:
     """Choose nails or screws for a row.
 
@@ -228,8 +241,8 @@ def fastening(
         Whether it is entered at its end.
     size : SoldSize, optional
         The one that was chosen.
-    sold : Sold
-        What there is to choose from.
+    sold : Sold, optional
+        What there is to choose from; what is sold in millimetres if left out.
 
     Notes
     -----
@@ -240,7 +253,7 @@ def fastening(
     """
     if min(thickness, holding, along) <= 0:
         raise FastenerError(FastenerFault.NOTHING_TO_FASTEN)
-    size = size or _sold(sold, screws, thickness, min(2.5 * thickness, thickness + holding - 3))
+    size = size or _sold(sold or metric_sizes(), screws, thickness, min(2.5 * thickness, thickness + holding - 3))
     thick, long = float(size.thick), float(size.long)
     pilot = thick * 2 / 3 * (0.9 if hard else 0.7) if screws else 0.75 * thick
     enters = long - thickness

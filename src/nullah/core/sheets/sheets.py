@@ -30,7 +30,7 @@ from nullah.core.lengths import Direction
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.frames import frames_of
 from nullah.core.piece.part import Part
-from nullah.core.plan import Plan, cut_list
+from nullah.core.plan import Plan
 from nullah.core.rack.board import write_price
 from nullah.core.refs import PartRef, QuantityRef
 from nullah.core.sheets.boards import board_sheets, buying_sheets
@@ -84,6 +84,7 @@ from nullah.core.wording.sheets import (
     template_titles,
     waits_note,
 )
+from nullah.core.work.cut_list import cut_list
 from nullah.core.work.joint_work import steps_of_corner
 
 _WIDE = PAGE[0] - 2 * MARGIN
