@@ -11,6 +11,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
+from nullah.core.frozen_record import FrozenRecord
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -48,7 +49,7 @@ class Remark(NamedTuple):
     ref: Ref | None = None
 
 
-class Numbered(NamedTuple):
+class Numbered(FrozenRecord):
     """A fact that is marked on the drawing with a number."""
 
     number: int

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import Any
 
 from nullah.core.frozen_record import FrozenRecord
 
 #: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
 #: a sentence from a room that still writes its own (`tests/sentences_left.txt`).
-Fact = FrozenRecord | tuple[Any, ...] | Enum | str
+Fact = FrozenRecord | Enum | str
 
 
 class FactError(ValueError):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from inspect import get_annotations
-from typing import Any, ClassVar, NoReturn, dataclass_transform
+from typing import Any, ClassVar, NoReturn, Self, dataclass_transform
 
 
 @dataclass_transform(frozen_default=True)
@@ -28,6 +28,8 @@ class FrozenRecord:
     Apart(first='left', second='top')
     >>> Apart("left") == Apart(second="top", first="left"), Apart("left").values
     (True, ('left', 'top'))
+    >>> Apart("left").replaced(second="bottom")
+    Apart(first='left', second='bottom')
     """
 
     _fields: ClassVar[tuple[str, ...]] = ()
@@ -50,6 +52,10 @@ class FrozenRecord:
     def values(self) -> tuple[Any, ...]:
         """Return its values, in the order of its fields."""
         return tuple(self.__dict__.values())
+
+    def replaced(self, **changes: Any) -> Self:
+        """Return the same record with other values in some fields."""
+        return type(self)(**{**self.__dict__, **changes})
 
     def __setattr__(self, name: str, value: object) -> NoReturn:
         raise AttributeError(f"{type(self).__name__} is frozen")

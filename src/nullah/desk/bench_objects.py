@@ -83,7 +83,7 @@ class BenchObjects:
             own = [e.text for e in self._bench.drawing.elements if isinstance(e, Label) and e.ref == ref]
             found = TargetWords(", ".join(own))
         verbs = self._verbs_of(ref)
-        return TargetWords(found.name, "; ".join(part for part in (found.value, ", ".join(verbs)) if part))
+        return found.replaced(value="; ".join(part for part in (found.value, ", ".join(verbs)) if part))
 
     def _lay(self) -> None:
         for each in self._objects:

@@ -13,6 +13,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.forms.maker import Maker
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Definition, Ledger, Snap, given, work_out_ledger
 from nullah.core.lengths import Length
@@ -54,7 +55,7 @@ class OwnJoint(NamedTuple):
     hold: str = Hold.GLUE.value
 
 
-class Offer(NamedTuple):
+class Offer(FrozenRecord):
     """A joint that two parts could have; `channel` is what one would be let into, where it is let in."""
 
     joint: OwnJoint

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from enum import Enum, auto
 from itertools import chain
-from typing import NamedTuple
 
 from nullah.core.bits import Bits, at_once
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Ledger
 from nullah.core.piece.form import Assembly, Freedom, Mover
@@ -35,7 +35,7 @@ class Verdict(Enum):
     DROPS = auto()
 
 
-class Fit(NamedTuple):
+class Fit(FrozenRecord):
     """Something with room to move.
 
     Parameters

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import NamedTuple
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_identity
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
@@ -17,7 +17,7 @@ from nullah.core.season.swelling import WoodMoisture, growth
 GLUE_WIDTH = 100.0
 
 
-class Strain(NamedTuple):
+class Strain(FrozenRecord):
     """A joint where one part moves and the other does not.
 
     Parameters

@@ -313,14 +313,14 @@ def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
 
 def _unplaced(plan: Plan) -> Iterator[Remark]:
     """Say of the parts that lie nowhere why, and what would place each."""
-    alike: dict[tuple[type, Nowhere, tuple[Fix, ...]], list[RoughPart]] = {}
+    alike: dict[tuple[Nowhere, tuple[Fix, ...]], list[RoughPart]] = {}
     for item in plan.unplaced:
         fixes: tuple[Fix, ...] = ()
         if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
             part_id = item.part.parts[0]
             fixes = (GlueFromStaves(part_id, item.staves),)
-        alike.setdefault((type(item.why), item.why, fixes), []).append(item.part)
-    for (_, why, fixes), parts in alike.items():
+        alike.setdefault((item.why, fixes), []).append(item.part)
+    for (why, fixes), parts in alike.items():
         fact = LieNowhere(tuple(part.name for part in parts), why)
         yield Remark(fact, Severity.FAILURE, fixes, ref=PartRef(parts[0].parts[0]))
 

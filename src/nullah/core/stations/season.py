@@ -88,7 +88,7 @@ def _worst(fits: list[Fit]) -> Fit:
     if worst.mover is not None:
         return worst
     same = [fit for fit in fits if min(fit.rooms) - min(worst.rooms) <= _MOVES]
-    return worst._replace(parts=tuple(dict.fromkeys(part for fit in same for part in fit.parts)))
+    return worst.replaced(parts=tuple(dict.fromkeys(part for fit in same for part in fit.parts)))
 
 
 # --- on the bench ---------------------------------------------------------------------------------

@@ -58,7 +58,7 @@ _NOTES = {
 
 def offer_words(offer: Offer, reader: Reader) -> str:
     """Return what a joint that two parts could have is called."""
-    joint, channel = offer
+    joint, channel = offer.joint, offer.channel
     return reader.text(
         TYPES[joint.type].offer,
         first=reader.part(joint.first),

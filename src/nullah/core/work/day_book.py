@@ -133,7 +133,7 @@ def _next(ready: tuple[Task, ...], calendar: Calendar | None) -> Task | None:
 # --- what was off, and what it changes ------------------------------------------------------------
 
 
-class Deviation(NamedTuple):
+class Deviation(FrozenRecord):
     """A figure that came out other than planned: by how much, mm, and the titles of what follows from it."""
 
     name: str

@@ -51,7 +51,7 @@ def step_fact(kind: JointGroup, step: Step, parts: Iterable[str]) -> MakeJoint:
 def again(fact: MakeJoint, step: Step) -> MakeJoint:
     """Return what a step is that is done a second time: from the other side."""
     done = _DONE[step.stage]
-    return MakeJoint(fact.joint, _AGAIN.get(done, done), fact.parts, fact.others)
+    return fact.replaced(done=_AGAIN.get(done, done))
 
 
 def _kinds(step: Step) -> frozenset[type | Cut | LineKind]:
