@@ -2,6 +2,7 @@
 
 import sys
 from dataclasses import replace
+from datetime import datetime, timedelta
 
 import pytest
 from tests.told import each_choice
@@ -13,10 +14,12 @@ from nullah.core.identity import let_go
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
 from nullah.core.milling import forecast
-from nullah.core.plan import work_out
+from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations.in_bits import work_out_in_bits
+from nullah.core.work.day_book import standing, standing_in_bits
 from nullah.core.work.seasons import season_of
+from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 
 #: What works out one of the many: a row of nails, why a part lies nowhere, what a board leaves, a year, a fit, a kind,
@@ -33,7 +36,7 @@ def asked(plan):
     return plan.assembly, plan.unplaced, season_of(plan), kinds_of(plan.assembly), plan.corners, plan.milling
 
 
-def called(function):
+def called(function, slow=SLOW):
     """Return what a function gives, and the names of the slow functions that were called for it."""
     names = set()
 
@@ -46,7 +49,7 @@ def called(function):
         found = function()
     finally:
         sys.setprofile(None)
-    return found, names & SLOW
+    return found, names & slow
 
 
 def bare_cabinet():
@@ -85,6 +88,21 @@ def test_every_form_is_the_same_bit_by_bit(form):
         found = asked(plan)
         let_go()
         assert found == asked(work_out(project, milling=False, proving=False)), choices
+
+
+def test_how_the_work_stands_is_worked_out_task_by_task_and_once():
+    project, now, slow = seed_box(), datetime(2026, 11, 30, 9), {"planned"}
+    anew, found = called(lambda: standing(work_out(project, milling=False, proving=False), now), slow)
+    assert found == slow and anew.calendar is not None
+    let_go()
+    plan = work_out(project, milling=False, proving=False)
+    assert sum(1 for _ in standing_in_bits(plan, now)) >= len(anew.order.tasks)
+    assert called(lambda: standing(plan, now), slow) == (anew, set())
+    assert called(lambda: standing(plan.with_proof(prove_plan(plan)), now), slow) == (anew, set()), "a proof is no work"
+    later = now + timedelta(minutes=1)
+    working = replace(project, working=project.working._replace(people=3))
+    for other, when in ((project, later), (working, now)):
+        assert called(lambda o=other, w=when: standing(work_out(o, milling=False, proving=False), w), slow)[1] == slow
 
 
 def test_why_a_part_lies_nowhere_hangs_on_nothing_of_its_name():

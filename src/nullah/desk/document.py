@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 
 from nullah.core.actions import show_in
+from nullah.core.bits import Bits
 from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.lengths import LengthError, Marks
 from nullah.core.past_limits import past_limits
@@ -18,6 +19,7 @@ from nullah.core.rack.board import BoardError
 from nullah.core.stations.piece import keep_views
 from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import error_words, fact_words
+from nullah.desk.afterwards import Afterwards
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
 from nullah.language import tr
@@ -96,6 +98,8 @@ class Document(QObject):
         self._asking = QTimer(self)
         self._asking.setSingleShot(True)
         self._asking.timeout.connect(self._ask_for_proof)
+        # What came and is got ready, bit by bit, before it is shown.
+        self._arrivals = Afterwards(self)
         self._sparing = Sparing()
         self._resting = QTimer(self)
         self._resting.setSingleShot(True)
@@ -205,6 +209,19 @@ class Document(QObject):
 
         if order_key(plan) == order_key(self.plan):
             keep_order(self.plan, order)
+            shown = self.plan
+            self._arrivals.begin([lambda: self._stand(shown), lambda: self._show_order_of(shown)])
+
+    def _stand(self, plan: Plan) -> Bits[object]:
+        from nullah.core.stations.daybook import time_of
+        from nullah.core.work.day_book import standing_in_bits
+
+        return standing_in_bits(plan, time_of(plan, self.selection))
+
+    def _show_order_of(self, plan: Plan) -> None:
+        from nullah.core.work.order_of_work import order_key
+
+        if order_key(plan) == order_key(self.plan):
             self.changed.emit()
 
     def _proved(self, plan: Plan, proved: Proved) -> None:
@@ -426,6 +443,7 @@ class Document(QObject):
     def rest(self) -> None:
         """Stop what is worked out aside, and wait until it has stopped."""
         self._asking.stop()
+        self._arrivals.begin(())
         for asker in (self.prover, self._orderer, self._buyer):
             if asker is not None:
                 asker.wait()

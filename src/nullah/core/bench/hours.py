@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 from enum import Enum, auto
 from typing import TYPE_CHECKING, NamedTuple
 
+from nullah.core.bits import Bits, at_once
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.frozen_record import FrozenRecord
@@ -183,9 +184,14 @@ def plan_days(tasks: Sequence[Task], minutes: Mapping[str, float], hours: Hours,
     ------
     HoursError, OrderError
     """
+    return at_once(days_in_bits(tasks, minutes, hours, begin))
+
+
+def days_in_bits(tasks: Sequence[Task], minutes: Mapping[str, float], hours: Hours, begin: datetime) -> Bits[Calendar]:
+    """Put tasks into bench hours one by one, as `plan_days` does."""
     from nullah.core.bench.tasks import in_order  # hours are wanted with every project, days only at the Day Book
 
-    return _Days(in_order(tasks), minutes, hours, begin).planned()
+    return (yield from _Days(in_order(tasks), minutes, hours, begin).planned())
 
 
 class _Days:
@@ -217,9 +223,10 @@ class _Days:
             if count == 0:
                 self._release(name, begin)
 
-    def planned(self) -> Calendar:
+    def planned(self) -> Bits[Calendar]:
         """Fill the days."""
         while self._ready or self._waiting:
+            yield
             self._set_free()
             can = [name for name, at in self._ready.items() if at <= self._now]
             if not can:

@@ -8,13 +8,14 @@ from datetime import datetime
 from typing import NamedTuple, cast
 
 from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left_to_do, progress, records
-from nullah.core.bench.hours import Calendar, HoursError, plan_days
+from nullah.core.bench.hours import Calendar, HoursError, days_in_bits
 from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, critical_path
 from nullah.core.bench.trades import Trade
+from nullah.core.bits import Bits, at_once
 from nullah.core.errors import Fact
 from nullah.core.frozen_record import FrozenRecord
-from nullah.core.identity import IdentityKey, kept_by_value
+from nullah.core.identity import IdentityKey, RecentResults, kept_by_value
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
@@ -86,13 +87,24 @@ def task_minutes(plan: Plan, task: Task, learned: Mapping[str, Learned] | None =
 
 def standing(plan: Plan, now: datetime) -> WorkState:
     """Return how the work on a plan stands at a time, to the minute."""
-    return _standing(IdentityKey(plan), now.replace(second=0, microsecond=0))
+    return at_once(standing_in_bits(plan, now))
 
 
-@kept_by_value(2)
-def _standing(key: IdentityKey[Plan], now: datetime) -> WorkState:
-    plan = key.carried
-    order = order_of_work(plan)
+def standing_in_bits(plan: Plan, now: datetime) -> Bits[WorkState]:
+    """Work out how the work on a plan stands at a time, task by task."""
+    project, order, now = plan.project, order_of_work(plan), now.replace(second=0, microsecond=0)
+    key = IdentityKey(order, order, project.book, project.piece.measured, project.working), now
+    found = _STOOD.found(key)
+    if found is None:
+        found = yield from _standing(plan, order, now)
+        _STOOD.keep(key, found)
+    return found
+
+
+_STOOD: RecentResults[WorkState] = RecentResults(2)
+
+
+def _standing(plan: Plan, order: OrderOfWork, now: datetime) -> Bits[WorkState]:
     measured = [name for name, _ in plan.project.piece.measured]
     far = progress(order.tasks, plan.project.book, measured)
     learned = learned_of(plan)
@@ -101,7 +113,8 @@ def _standing(key: IdentityKey[Plan], now: datetime) -> WorkState:
     ready = can_be_done(order.tasks, far, now)
     calendar, problem = None, cast(Fact, "")
     try:
-        calendar = plan_days(kept, need, plan.project.working.hours, max(now, _begin(plan, now)))
+        hours, begin = plan.project.working.hours, max(now, _begin(plan, now))
+        calendar = yield from days_in_bits(kept, need, hours, begin)
     except (OrderError, HoursError) as error:
         problem = error.fact
     names = {task.id for task in order.tasks}
