@@ -11,7 +11,7 @@ import pytest
 from tests.processes import alive, children_of, gone, parent
 
 from nullah import forking
-from nullah.background import Answer, Beside, Crashed, DroppedError
+from nullah.background import Beside, Crashed, DroppedError
 
 
 def twice(dropped, number):
@@ -43,13 +43,19 @@ def heard(beside, seconds=20.0):
     return None
 
 
+def answered(beside):
+    """Wait for what is answered; return the number of the question and the answer."""
+    told = heard(beside)
+    return told.number, told.read()
+
+
 def whoever(dropped):
     return os.getpid()
 
 
 def asked_who(beside):
     beside.ask()
-    return heard(beside).given
+    return heard(beside).read()
 
 
 def test_the_same_process_answers_and_all_of_them_have_one_parent_that_is_not_this_one():
@@ -146,9 +152,9 @@ def test_questions_are_answered_one_after_another():
     beside = Beside(twice)
     try:
         number = beside.ask(21)
-        assert heard(beside) == Answer(number, 42)
+        assert answered(beside) == (number, 42)
         number = beside.ask(3)
-        assert heard(beside) == Answer(number, 6)
+        assert answered(beside) == (number, 6)
     finally:
         beside.stop()
     assert not beside.running
@@ -162,7 +168,7 @@ def test_a_new_question_drops_the_one_before():
         time.sleep(0.5)
         beside.ask("second")
         last = beside.ask("third")
-        assert heard(beside) == Answer(last, "third"), "the others are not answered"
+        assert answered(beside) == (last, "third"), "the others are not answered"
         assert list(beside.hear()) == []
     finally:
         beside.stop()
@@ -195,6 +201,6 @@ def test_more_than_a_pipe_holds_is_asked_without_waiting():
             beside.ask("b" * 3_000_000)
         assert beside._sender._work_queue.qsize() > 0, "whoever asks has gone on"
         last = beside.ask("end")
-        assert heard(beside) == Answer(last, "end")
+        assert answered(beside) == (last, "end")
     finally:
         beside.stop()

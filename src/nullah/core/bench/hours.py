@@ -188,7 +188,16 @@ def plan_days(tasks: Sequence[Task], minutes: Mapping[str, float], hours: Hours,
 
 
 def days_in_bits(tasks: Sequence[Task], minutes: Mapping[str, float], hours: Hours, begin: datetime) -> Bits[Calendar]:
-    """Put tasks into bench hours one by one, as `plan_days` does."""
+    """Put tasks into bench hours one by one, as `plan_days` does.
+
+    Parameters
+    ----------
+    tasks : sequence of Task
+    minutes : mapping
+        How long each takes, min.
+    hours : Hours
+    begin : datetime
+    """
     from nullah.core.bench.tasks import in_order  # hours are wanted with every project, days only at the Day Book
 
     return (yield from _Days(in_order(tasks), minutes, hours, begin).planned())
