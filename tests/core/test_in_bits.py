@@ -74,6 +74,8 @@ def test_what_is_asked_afterwards_is_there(milling):
     assert bits > len(plan.parts), "part by part at least"
     found, slow = called(lambda: asked(plan))
     assert not slow and found == anew
+    _, slow = called(lambda: list(work_out_in_bits(plan)))
+    assert not slow, "nor is any of it worked out a second time"
 
 
 @pytest.mark.sampled(4)

@@ -167,14 +167,16 @@ class Plan:
             if assembly is not None:
                 for _ in fastened_joints(assembly, _fastened_by(self)):
                     yield
-        if self.ledger is not None:
+        known = vars(self)
+        if self.ledger is not None and "corners" not in known:
             ruled = self.project.shop, self.project.marks
-            vars(self)["corners"] = yield from corners_in_bits(self.ledger, self.unfastened, *ruled)
+            known["corners"] = yield from corners_in_bits(self.ledger, self.unfastened, *ruled)
         if self.forecasting:
             from nullah.core.forecasts import forecasts_in_bits
             from nullah.core.milling.forecast import thickest_in_bits
 
-            vars(self)["milling"] = yield from forecasts_in_bits(self.project, self.unfastened, self._laid)
+            if "milling" not in known:
+                known["milling"] = yield from forecasts_in_bits(self.project, self.unfastened, self._laid)
             for part in {part.nameless for part in self.rough if part.id not in self._placed}:
                 yield from thickest_in_bits(part, self.project.boards)
         for _ in self._each_unplaced():

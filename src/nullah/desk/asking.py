@@ -32,8 +32,8 @@ class Asker(QObject):
     """
 
     answered = Signal(object, object)
-    # The number of a question, and what was read of the answer to it.
-    _read = Signal(int, object)
+    # Which process answered which question, and what was read of its answer.
+    _read = Signal(object, object)
 
     def __init__(
         self, question: Callable[[Callable[[], bool], Project], Any], here: Callable[[Plan], object], behind: int
@@ -77,17 +77,20 @@ class Asker(QObject):
             return
         for told in process.hear():
             if isinstance(told, Answer):
-                self._reader.submit(self._read_aside, told)
+                self._reader.submit(self._read_aside, process, told)
             else:
                 self._work_out_here(told)
 
-    def _read_aside(self, answer: Answer) -> None:
+    def _read_aside(self, process: Beside, answer: Answer) -> None:
         try:
-            self._read.emit(answer.number, answer.read())
+            self._read.emit((process, answer.number), answer.read())
         except Exception:
-            self._read.emit(answer.number, Crashed(traceback.format_exc()))
+            self._read.emit((process, answer.number), Crashed(traceback.format_exc()))
 
-    def _take(self, number: int, given: object) -> None:
+    def _take(self, answered: tuple[Beside, int], given: object) -> None:
+        process, number = answered
+        if process is not self._process:
+            return  # it was ended meanwhile, and another counts from one again
         if isinstance(given, Crashed):
             self._work_out_here(given)
         elif number in self._asked:
