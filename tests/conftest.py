@@ -16,6 +16,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 #: Of what takes long, every so many is tried where all tests are; what all processes that test are told about it.
 TURNS, _TURN = 4, "NULLAH_TURN"
+#: Set where files are read that nowhere have the word asked for.
+_READ_ALL = "NULLAH_READ_ALL"
 
 # No test asserts time. Where changes land, the same examples are tried each time; at the desk, new ones.
 settings.register_profile("here", deadline=None, derandomize=bool(os.environ.get("CI")))
@@ -41,6 +43,18 @@ def pytest_configure(config):
     if worker is None:
         everything = config.args_source is pytest.Config.ArgsSource.TESTPATHS and not config.option.keyword
         os.environ[_TURN] = (os.environ.get(_TURN) or _turn_of_commit()) if everything else ""
+
+
+def pytest_ignore_collect(collection_path, config):
+    """Leave files unread that nowhere have the one word that is asked for with ``-k``.
+
+    It may be in what a test is tried with: where no file has it, `script/test` reads all of them.
+    """
+    word = config.option.keyword.lower()
+    anywhere = config.args_source is pytest.Config.ArgsSource.TESTPATHS and not os.environ.get(_READ_ALL)
+    if not (anywhere and word.isidentifier() and collection_path.name.startswith("test_")):
+        return None
+    return None if word in collection_path.name or word in collection_path.read_text("utf-8").lower() else True
 
 
 def _turn_of_commit():

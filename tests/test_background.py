@@ -92,6 +92,7 @@ def test_a_nursery_that_was_killed_is_begun_anew():
     again.stop()
 
 
+@pytest.mark.dear
 def test_a_nursery_ends_when_it_has_had_no_child_for_long_and_another_is_begun_when_it_is_wanted(monkeypatch):
     nurseries = [forking._Nursery(0.3)]
     monkeypatch.setattr(forking, "_NURSERIES", nurseries)

@@ -1,5 +1,7 @@
 """The documentation is run, so that it stays true."""
 
+import doctest
+import importlib
 import re
 import subprocess
 import sys
@@ -22,6 +24,19 @@ from nullah.core.stations.selection import Selection
 from nullah.files.project_file import read_project, write_project
 
 ROOT = Path(__file__).parent.parent
+SOURCES = ROOT / "src"
+#: The modules in whose docstrings an example stands.
+WITH_EXAMPLES = sorted(
+    ".".join(file.relative_to(SOURCES).with_suffix("").parts)
+    for file in SOURCES.rglob("*.py")
+    if ">>>" in file.read_text(encoding="utf-8")
+)
+
+
+@pytest.mark.parametrize("name", WITH_EXAMPLES)
+def test_the_examples_in_docstrings_are_true(name):
+    found = doctest.testmod(importlib.import_module(name))
+    assert found.attempted and not found.failed
 
 
 def test_the_form_in_the_documentation_is_whole_and_proves_clean(monkeypatch):

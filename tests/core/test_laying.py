@@ -332,6 +332,7 @@ def test_the_buying_list_gives_room_for_every_part():
     assert len(buying_list(Shortage(mixed, Fraction(0), mm(2)))) == 3
 
 
+@pytest.mark.dear
 def test_what_to_buy_is_said_on_the_card_and_on_paper():
     from nullah.core.sheets.sheets import all_sheets
 

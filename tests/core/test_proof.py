@@ -249,6 +249,7 @@ CHANGES = {
 }
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("change", CHANGES)
 def test_a_proof_that_is_kept_is_shown_only_of_what_it_was_made_of(change):
     project = seed_cabinet()

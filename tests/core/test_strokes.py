@@ -52,6 +52,7 @@ def both():
     return [(face, played(face)) for face in job().faces]
 
 
+@pytest.mark.dear
 def test_a_plan_that_is_played_leaves_both_faces_flat_and_takes_no_more_than_it_has_to(both):
     for face, trial in both:
         assert trial.out_of_flat <= FLAT_WITHIN and trial.highest <= FLAT_WITHIN

@@ -82,6 +82,7 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert not window.bench.outdated
 
 
+@pytest.mark.dear
 def test_what_to_buy_is_counted_beside_the_window(window, qtbot, monkeypatch):
     def told():
         lines = [line.removeprefix("◆ ") for line in read(window.card)]
@@ -110,6 +111,7 @@ def test_what_to_buy_is_counted_beside_the_window(window, qtbot, monkeypatch):
     assert told() == [fact_words(said, plan.reader)], "of the last change"
 
 
+@pytest.mark.dear
 def test_what_has_nothing_to_do_for_long_ends_and_is_begun_again_when_it_is_wanted(window, qtbot):
     document = window.document
     window.show_station(DAY_BOOK)

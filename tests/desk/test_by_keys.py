@@ -123,6 +123,7 @@ def test_a_line_of_a_joint_is_dragged(cabinetmaker):
     assert cabinetmaker.window.document.undo_name.startswith("stop")
 
 
+@pytest.mark.dear
 def test_a_gauge_is_laid_on_the_board_and_the_plane_driven(miller):
     miller.press("Survey")
     bench = miller.window.bench
@@ -182,6 +183,7 @@ def told(user):
     }
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("station", [station.id for station in STATIONS])
 def test_everything_that_can_be_picked_has_a_name(cabinetmaker, reader, station):

@@ -70,6 +70,7 @@ def typed_in(user):
     return user
 
 
+@pytest.mark.dear
 def test_it_is_the_cabinet_of_the_sample_and_proves_clean(made):
     sample = work_out(seed_cabinet(), milling=False)
     assert made.plan.parts == sample.parts and made.plan.assembly.joints == sample.assembly.joints
@@ -118,6 +119,7 @@ def test_it_is_saved_printed_and_listed(made, tmp_path):
     assert {row["part"] for row in rows if row["wait_for"]} >= {"drawer 1 front", "back board 1", "divider 1"}
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("look", ["Views", "Turn it", "Figures", "Cut list"])
 @pytest.mark.parametrize("project", [seed_cabinet(), plant_stair()], ids=lambda p: p.piece.name)

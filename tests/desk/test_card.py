@@ -56,6 +56,7 @@ def longer(card):
     return card._replace(set=noted, mark=mark, why=why)
 
 
+@pytest.mark.dear
 def test_it_looks_the_same_after_any_others(qtbot, cards):
     dress(QApplication.instance(), DAY)
     view = shown(qtbot, [])

@@ -46,6 +46,7 @@ def pick(user, task):
     user.bot.mouseClick(page.table.viewport(), Qt.MouseButton.LeftButton, pos=spot)
 
 
+@pytest.mark.dear
 def test_a_task_is_done_with_one_key_and_the_next_one_stands_there(keeper):
     title = keeper.card_texts()[0]
     assert title == "Saw Ford 4 apart: 8 cuts" and keeper.reads_on_card("Crosscut the board")
@@ -57,6 +58,7 @@ def test_a_task_is_done_with_one_key_and_the_next_one_stands_there(keeper):
     assert keeper.project.book == () and keeper.card_texts()[0] == title
 
 
+@pytest.mark.dear
 def test_minutes_are_typed_or_come_from_the_timer(keeper):
     keeper.press("Start the timer")
     assert keeper.project.timer.task == "saw/4" and keeper.reads_on_card("The timer runs since 18:40")
@@ -72,6 +74,7 @@ def test_minutes_are_typed_or_come_from_the_timer(keeper):
     assert keeper.project.book[-1].minutes == 21.5
 
 
+@pytest.mark.dear
 def test_a_forgotten_timer_is_not_believed(keeper):
     keeper.press("Start the timer")
     pass_minutes(keeper, 60 * 20)
@@ -79,6 +82,7 @@ def test_a_forgotten_timer_is_not_believed(keeper):
     assert "forgotten" in desk(keeper).said.text() and keeper.project.book[-1].minutes < 30
 
 
+@pytest.mark.dear
 def test_any_task_is_picked_from_the_order_and_an_opening_measured_there(keeper):
     pick(keeper, "measure/divider.opening")
     assert keeper.card_texts()[0] == "Measure dado to dado"
@@ -91,6 +95,7 @@ def test_any_task_is_picked_from_the_order_and_an_opening_measured_there(keeper)
     assert keeper.plan.ledger["divider.opening"] == 336 and "Shim of 0.9 mm" in keeper.project.book[-1].text
 
 
+@pytest.mark.dear
 def test_a_calliper_is_read_where_something_is_measured(keeper):
     pick(keeper, "mill/divider")
     keeper.choose(desk(keeper).what, "divider.thickness")
@@ -111,6 +116,7 @@ def test_what_is_in_hand_is_what_went_wrong_as_a_rule(keeper):
     assert desk(keeper).wrong.currentData() == "left"
 
 
+@pytest.mark.dear
 def test_when_all_of_a_task_is_measured_it_is_said_that_the_next_stands_there(user):
     rows = desk(user)
     rows.clock = lambda: START
@@ -126,6 +132,7 @@ def test_when_all_of_a_task_is_measured_it_is_said_that_the_next_stands_there(us
     assert float(user.plan.ledger["opening.length"]) == 355.2
 
 
+@pytest.mark.dear
 def test_a_part_cut_short_is_made_again_from_what_the_rack_has(keeper):
     keeper.press("It went wrong …")
     keeper.choose(desk(keeper).wrong, "drawer11_back")
@@ -164,6 +171,7 @@ def test_notes_and_photographs_stand_in_the_book_and_are_searched(keeper, tmp_pa
     assert page.list.count() == 0 and "0 of 2 lines" in page.told.text()
 
 
+@pytest.mark.dear
 def test_glance_shows_one_step_large(keeper):
     keeper.press("Glance")
     page = desk(keeper).page()
@@ -191,6 +199,7 @@ def test_glance_shows_one_step_large(keeper):
     assert keeper.window.rod.isVisible() and keeper.window.column.isVisible()
 
 
+@pytest.mark.dear
 def test_hours_glue_and_hands_change_the_calendar(keeper):
     keeper.press("Calendar")
     assert keeper.reads_on_card("18 h a week")
@@ -224,6 +233,7 @@ def test_the_calendar_is_written_as_a_file(keeper, tmp_path):
     assert "cannot be written" in desk(keeper).working.said.text()
 
 
+@pytest.mark.dear
 def test_a_task_is_picked_on_the_calendar(keeper):
     keeper.press("Calendar")
     keeper.click_bench(TaskRef("saw/4"))
@@ -242,6 +252,7 @@ def test_a_task_is_picked_on_the_calendar(keeper):
     assert keeper.window.desk(6).looks[""].isChecked() and keeper.card_texts()[0].startswith("Saw Ford 4")
 
 
+@pytest.mark.dear
 def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tmp_path, monkeypatch):
     rows = desk(user)
     rows.clock = lambda: datetime(2027, 1, 4, 19)

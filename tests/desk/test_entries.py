@@ -102,6 +102,7 @@ def test_an_entry_and_a_length_are_never_taken_for_each_other():
     assert typed <= other <= typed and not typed < other
 
 
+@pytest.mark.dear
 def test_typed_on_the_bench_it_stands_in_the_field_again(user):
     for text in ("12 in", "304.8 mm", "12 1/2 in", "12.5 in", "1/2 of 700", "13 1/4 in + 1 mm"):
         user.type_figure("contents.length", text)

@@ -108,6 +108,7 @@ def test_everything_to_press_or_type_in_has_a_name_and_room(user):
                     assert widget.height() >= 30, (widget, widget.height())
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize(("width", "height"), [(1024, 700), (1280, 800), (2600, 1400)])
 def test_the_window_works_at_every_size(user, width, height):
     user.window.resize(width, height)

@@ -36,6 +36,7 @@ def press_tag(user, text):
     user.bot.mouseClick(button, Qt.MouseButton.LeftButton)
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize(("size", "share"), [((1280, 800), 0.70), ((1024, 700), 0.64)])
 def test_the_bench_has_the_height(cabinetmaker, size, share):
     window = cabinetmaker.window
@@ -62,6 +63,7 @@ def test_the_column_turns_folds_and_is_remembered(user):
     assert window.split.sizes()[1] > 200 and window.column.side == 0
 
 
+@pytest.mark.dear
 def test_one_key_goes_from_the_bench_to_the_first_choice_and_back(user):
     window = user.window
     for station in ("piece", "rack", "breakdown", "milling", "joints", "season"):
@@ -295,6 +297,7 @@ def test_a_window_that_goes_leaves_nothing_behind(qtbot, tmp_path):
     assert len(QApplication.allWidgets()) <= before
 
 
+@pytest.mark.dear
 def test_every_picture_of_the_manual_is_made_and_shows_something(user):
     names = [
         name
@@ -331,6 +334,7 @@ def test_a_part_carries_the_choices_that_are_about_it(user):
     assert user.window.document.undo_name.startswith("corners")
 
 
+@pytest.mark.dear
 def test_choices_stand_as_they_stood_when_other_stations_were_gone_to(qtbot, tmp_path):
     window = make_window(seed_cabinet(), tmp_path)
     qtbot.addWidget(window)

@@ -30,6 +30,7 @@ def test_every_kind_of_joint_of_the_cabinet_can_be_chosen_and_is_laid_out(cabine
         assert "Mark" in cabinetmaker.card_texts(), each.title
 
 
+@pytest.mark.dear
 def test_a_dado_is_typed_in_the_row_and_on_the_drawing(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
@@ -45,6 +46,7 @@ def test_a_dado_is_typed_in_the_row_and_on_the_drawing(cabinetmaker):
     assert cabinetmaker.plan.ledger["dado.depth"] == mm("4.5").mm
 
 
+@pytest.mark.dear
 def test_what_is_measured_leads_and_the_layout_follows(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
@@ -54,6 +56,7 @@ def test_what_is_measured_leads_and_the_layout_follows(cabinetmaker):
     assert cabinetmaker.reads_on_card("11.6 mm")
 
 
+@pytest.mark.dear
 def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
     cabinetmaker.go("joints")
     with cabinetmaker.in_shop() as shop:
@@ -122,6 +125,7 @@ def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_pat
     assert row.told.text() == "A gap of up to 10 mm."
 
 
+@pytest.mark.dear
 def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabinetmaker):
     cabinetmaker.go("joints")
     rows = desk(cabinetmaker)
@@ -142,6 +146,7 @@ def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabine
 # --- spacing, steps, and lines of every joint dragged -----------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_tails_are_spaced_as_chosen_and_as_on_a_corner_that_exists(user):
     user.go("joints")
     rows = desk(user)
@@ -190,6 +195,7 @@ def test_a_dados_stop_is_dragged_and_held(cabinetmaker):
     assert cabinetmaker.plan.ledger["dado.stop"] == 10
 
 
+@pytest.mark.dear
 def test_the_steps_of_a_joint_are_gone_through_one_by_one(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
@@ -208,6 +214,7 @@ def test_the_steps_of_a_joint_are_gone_through_one_by_one(cabinetmaker):
     assert not cabinetmaker.reads_on_card("Step 4 of 5")
 
 
+@pytest.mark.dear
 def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
@@ -222,6 +229,7 @@ def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
     assert rows.field.sentence.text()
 
 
+@pytest.mark.dear
 def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "groove").id)

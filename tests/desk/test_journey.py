@@ -71,6 +71,7 @@ def by_hand(user):
     return user
 
 
+@pytest.mark.dear
 def test_the_plan_agrees_with_hand_arithmetic(tool_box):
     user = tool_box
     assert user.project.piece.name == "Twine box"
@@ -97,6 +98,7 @@ def test_the_groove_is_moved_where_it_does_not_show(tool_box):
     assert user.window.rod.marks[4].state == "4 tails, 1:8"
 
 
+@pytest.mark.dear
 def test_what_is_printed_is_what_was_worked_out(tool_box, tmp_path):
     user = tool_box
     user.window.papers.exports.write_sheets(tmp_path / "paper")
@@ -128,6 +130,7 @@ def test_it_is_saved_with_every_figure_as_typed_and_opens_the_same(tool_box, tmp
     assert [station.state for station in user.window.rod.marks] == before
 
 
+@pytest.mark.dear
 def test_every_step_can_be_taken_back_to_nothing_and_done_again(beginner):
     user = by_hand(beginner)
     end = user.project

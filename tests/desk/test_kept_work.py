@@ -300,6 +300,7 @@ def test_folders_without_work_do_not_pile_up(tmp_path):
 # --- names ----------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_no_tool_tip_takes_a_name_for_markup(user):
     own = OwnBoard("", "<b>x</b>", *((read_length("300 mm"),) * 3,) * 2)
     project = actions.add_own(actions.rename(seed_box(), "<i>y</i>"), own)

@@ -224,6 +224,7 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     assert left["drawer 1 front"] == (True, True)
 
 
+@pytest.mark.dear
 def test_boards_are_pasted_from_a_spreadsheet(cabinetmaker):
     table = page(cabinetmaker, "Cut list")
     QGuiApplication.clipboard().setText("part\tquantity\tlength\twidth\tthickness\nslat\t3\t12 in\t40\t10\n")
@@ -239,6 +240,7 @@ def test_boards_are_pasted_from_a_spreadsheet(cabinetmaker):
     assert len(cabinetmaker.plan.parts) == 30
 
 
+@pytest.mark.dear
 def test_the_cut_list_is_written_and_read_as_files(cabinetmaker, tmp_path, monkeypatch):
     table = page(cabinetmaker, "Cut list")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "list.csv"), ""))
@@ -332,6 +334,7 @@ def test_solids_are_written_from_the_menu(cabinetmaker, tmp_path, monkeypatch):
     assert ".stl or .glb" in cabinetmaker.window.banner.words.text()
 
 
+@pytest.mark.dear
 def test_what_a_board_cost_is_typed_and_shared_out(cabinetmaker):
     # What the other boards cost is taken back, so that only Ford 3's three dividers bear a price.
     for board in cabinetmaker.project.boards:

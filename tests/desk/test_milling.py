@@ -24,6 +24,7 @@ def board(user):
 # --- the survey -------------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_a_reading_is_entered_at_the_place_where_it_was_taken(miller):
     miller.press("Survey")
     assert miller.reads_on_card("Known by its four figures only")
@@ -48,6 +49,7 @@ def test_a_reading_is_entered_at_the_place_where_it_was_taken(miller):
     assert len(board(miller).shape) == 1
 
 
+@pytest.mark.dear
 def test_a_gauge_is_laid_on_by_dragging(miller):
     miller.press("Survey")
     rows = desk(miller).survey
@@ -240,6 +242,7 @@ def _step(user, number):
     return next((e.text for e in labels if getattr(e, "text", "") and not e.text.isdigit()), "")
 
 
+@pytest.mark.dear
 def test_grain_and_knots_are_marked(miller):
     from nullah.core import actions
 

@@ -48,6 +48,7 @@ def test_the_corner_is_typed_and_read_off_the_card(user):
     assert desk.fields["pin"].line.text() == "5 mm"
 
 
+@pytest.mark.dear
 def test_a_corner_that_cannot_be_made_says_so_first(user):
     user.go("joints")
     user.type_in(user.window.desk(4).fields["count"], "20")

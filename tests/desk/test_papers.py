@@ -153,6 +153,7 @@ def print_dialog(user):
     return user.window.findChild(PrintDialog)
 
 
+@pytest.mark.dear
 def test_the_sheets_are_chosen_looked_at_and_written_on_the_paper_one_has(user, tmp_path, monkeypatch):
     import pypdfium2 as pdfium
 

@@ -103,6 +103,7 @@ def test_the_board_as_it_really_is_differs_from_its_survey(planer):
     assert page(planer).trial.strokes == 0
 
 
+@pytest.mark.dear
 def test_another_board_begins_anew_and_leaving_stops_it(planer):
     planer.press("Play the plan")
     planer.bot.waitUntil(lambda: page(planer).trial.strokes > 0, timeout=20000)

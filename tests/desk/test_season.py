@@ -51,6 +51,7 @@ def test_months_are_typed_in_the_table_and_what_cannot_be_is_said(cabinetmaker):
     assert cabinetmaker.project.climate == PRESETS[0]
 
 
+@pytest.mark.dear
 def test_a_log_is_brought_in_and_a_bad_one_changes_nothing(cabinetmaker, tmp_path):
     cabinetmaker.go("season")
     (tmp_path / "loft.csv").write_text("time,temperature,humidity\n2026-01-01T08:00,18,60\n")

@@ -95,6 +95,7 @@ def test_every_step_has_its_words_and_a_station():
     assert {step.station for step in STEPS} <= {station.id for station in STATIONS}
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
 def test_no_step_is_cut_off_or_covers_what_it_is_about(user, size):
     user.window.resize(*size)

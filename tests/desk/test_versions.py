@@ -83,6 +83,7 @@ def write_elsewhere(path, name):
     path.write_text(project_text(actions.rename(seed_box(), name)), encoding="utf-8")
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("replaced", [False, True])
 def test_a_file_that_another_program_writes_is_noticed_at_once(saved, tmp_path, replaced):
     path = tmp_path / "a.nullah"

@@ -182,6 +182,7 @@ def test_tables_past_the_limits_are_refused(tmp_path, table, said):
     assert said in str(refused.value) and len(str(refused.value)) <= limits.SENTENCE
 
 
+@pytest.mark.dear
 def test_what_a_file_could_not_hold_is_not_done(tmp_path, qapp):
     """Whatever the desk lets in can be saved and read again, up to the very limit."""
     document = Document(seed_box(), Autosave(tmp_path))

@@ -64,6 +64,7 @@ def test_the_adjustment_against_a_general_least_squares_solver(seed):
     assert np.concatenate((found.top.ravel(), found.bottom.ravel())) == pytest.approx(heights, abs=2e-3)
 
 
+@pytest.mark.dear
 def test_known_surfaces_are_recovered_within_what_is_said_of_the_doubt():
     off, inside = [], []
     for seed in range(24):
@@ -199,6 +200,7 @@ def test_a_taper_against_the_closed_form_and_the_trade():
 # --- the whole way ------------------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_a_twisted_board_surveyed_planned_and_played_ends_flat_and_the_thickness_holds():
     twisted = Board("t", "twisted", "black cherry", mm(620), mm(150), mm(27), mm(1), mm("1.5"), mm(6))
     gauges = SimulatedGauges(11)
