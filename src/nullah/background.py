@@ -18,10 +18,11 @@ from collections.abc import Callable, Generator, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
 from multiprocessing.connection import Connection, wait
-from typing import Any, NamedTuple
+from typing import Any
 
 from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.laying import reached
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.facts import error_words
 from nullah.forking import Child
 from nullah.memory import Sparing

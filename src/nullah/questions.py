@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import NamedTuple
 
 from nullah.background import DroppedError
 from nullah.core.drawing import Drawing
 from nullah.core.laying import shortage_of
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan, prove_plan, work_out
 from nullah.core.project import Project
 from nullah.core.stations.piece import views

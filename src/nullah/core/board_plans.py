@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.breakdown.cuts import Left, NotSawableError, SawCut, cut_through_first, taken_apart
 from nullah.core.breakdown.facts import Complaint, NoKerf, OverPart, SawFact, Unmatched
@@ -12,6 +11,7 @@ from nullah.core.breakdown.layout import FirstCut, PlacedPart, Rect, complaints,
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.identity import kept_by_value
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
 from nullah.core.wood.species import SpeciesError, find_species

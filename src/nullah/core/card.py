@@ -7,11 +7,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
 from nullah.core.frozen_record import FrozenRecord
+from nullah.core.named_tuple import NamedTuple
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import fields
 from enum import Enum
-from typing import Any, NamedTuple
+from typing import Any
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, Slope
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Piece, Project
 
 

@@ -16,8 +16,8 @@ from dataclasses import dataclass
 from enum import Enum
 from functools import cached_property
 from itertools import chain
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 
 Point = tuple[float, float]

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from typing import NamedTuple
 
 from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.lengths import Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.part import Part

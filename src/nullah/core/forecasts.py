@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
-from typing import NamedTuple
 
 from nullah.core.bits import Bits, at_once
 from nullah.core.breakdown.cuts import portions, within
@@ -13,6 +12,7 @@ from nullah.core.breakdown.layout import PlacedPart, Rect
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
 from nullah.core.milling.forecast import Forecast, Patch, best_first_cut, forecast
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.part import INSIDE
 from nullah.core.project import Project

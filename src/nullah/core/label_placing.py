@@ -10,9 +10,9 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
-from typing import NamedTuple
 
 from nullah.core.identity import kept_by_value
+from nullah.core.named_tuple import NamedTuple
 
 #: Labels usually keep so far from each other, pixels.
 GAP = 2.0

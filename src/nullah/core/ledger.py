@@ -16,13 +16,13 @@ from dataclasses import dataclass, field
 from enum import Enum
 from functools import partial
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import LastOfName
 from nullah.core.lengths import Entry, Length, Marks, Slope, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
 
 #: What a person may give or measure: a length, a count, a slope.

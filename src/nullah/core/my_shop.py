@@ -6,12 +6,12 @@ A project carries a copy, so that it comes out the same wherever it is opened.
 from __future__ import annotations
 
 from dataclasses import fields, is_dataclass, replace
-from typing import NamedTuple
 
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.working import Working
 from nullah.core.breakdown.rough import Allowances
 from nullah.core.lengths import Length, Unit, entered, inch, round_size, style_of
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Project
 from nullah.core.shop import Shop
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass, fields, replace
 from enum import Enum, auto
 from functools import cached_property
 from types import MappingProxyType
-from typing import NamedTuple, TypeVar, cast
+from typing import TypeVar, cast
 
 from nullah.core.actions import join_own
 from nullah.core.bits import Bits
@@ -33,6 +33,7 @@ from nullah.core.joints.dovetail.corners import Corner, corners_in_bits, lay_out
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Definition, Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly, Form, Mover, Unit
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import INSIDE, Part

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
+from nullah.core.named_tuple import NamedTuple
 
 
 class PlaneKind(Enum):

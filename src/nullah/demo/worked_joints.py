@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Length, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Piece, Project
 
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from enum import IntEnum
-from typing import NamedTuple
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from nullah.core.limits import one_sentence
+from nullah.core.named_tuple import NamedTuple
 from nullah.language import tr
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from datetime import datetime
 from pathlib import Path
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.sheets.page import A4, Sheet

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from itertools import groupby, pairwise
-from typing import NamedTuple, get_args
+from typing import get_args
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QFontMetricsF
@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 
 from nullah.core.card import Setting, Severity
 from nullah.core.fixes import Fix
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 from nullah.core.wording.card import WordedCard, WordedRemark
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from nullah.core.card import Severity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.card import WordedCard
 from nullah.language import tr
 from nullah.paper.lettering import typeface

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt
 from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core.catalogue import N_
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Project
 from nullah.core.reader import Reader
 from nullah.core.wording.dates import clock, whole_date

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
-from typing import NamedTuple, Protocol
+from typing import Protocol
 
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
 from PySide6.QtWidgets import QMenu, QMenuBar
 
 from nullah.core.catalogue import N_
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.stations import STATIONS
 from nullah.desk.appearance import Appearance
 from nullah.desk.bench import Bench

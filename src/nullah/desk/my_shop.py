@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
-from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPainterPath, QPaintEvent, QPen
@@ -28,6 +27,7 @@ from nullah.core.joints.practice import hands_of
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import CLAMPS, PEOPLE, quoted, read_count
 from nullah.core.my_shop import MyShop, planned_with, same_shop, shop_of
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import SCHOOLS, USUAL_PLANES, Hands, Plane, PlaneKind
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, QSize
 from PySide6.QtGui import QColor, QPainter, QPixmap
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.paper.painter import paint_in_steps
 from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale

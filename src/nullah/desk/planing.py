@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import time
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent
@@ -31,6 +30,7 @@ from nullah.core.milling.trial import (
     start_trial,
     under_straightedge,
 )
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import PlaneKind
 from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.wood.species import SpeciesError, find_species

@@ -5,12 +5,13 @@ from __future__ import annotations
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import Any
 
 from PySide6.QtCore import QRectF
 
 from nullah.core import actions
 from nullah.core.lengths import Unit, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.sheets.sheets import all_sheets

@@ -9,11 +9,11 @@ from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import replace
 from functools import cache, lru_cache
-from typing import NamedTuple
 
 from PySide6.QtCore import QObject, QSocketNotifier, QTimer, Signal
 from PySide6.QtGui import QImage
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Piece, Project
 from nullah.paper.palette import Palette
 

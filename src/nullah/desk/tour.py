@@ -6,12 +6,12 @@ The words are those of the manual's page; here stands where each step is, and wh
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import NamedTuple
 
 from PySide6.QtCore import QEvent, QObject, QRect, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.project import Project
 from nullah.core.refs import QuantityRef

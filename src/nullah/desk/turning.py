@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 import numpy as np
 from PySide6.QtCore import QPointF, QSize, Qt, QThread, QTimer, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
@@ -11,6 +9,7 @@ from PySide6.QtWidgets import QLabel, QSlider, QVBoxLayout, QWidget
 
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.render import Colour, Look, Picture, Scene, Viewpoint, offsets_of, picture, scene
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QMenu, QWidget
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.stations import STATIONS
 from nullah.desk.stations.base import does
 from nullah.desk.window import Window

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import os
 from pathlib import Path
-from typing import NamedTuple
+
+from nullah.core.named_tuple import NamedTuple
 
 
 class Fingerprint(NamedTuple):

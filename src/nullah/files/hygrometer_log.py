@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import datetime
 from pathlib import Path
-from typing import NamedTuple
 
 from nullah.core.limits import quoted, read_number
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wood.climate import MONTHS, Climate, climate_of
 from nullah.files.tables import Row, TableError, each, read_rows
 

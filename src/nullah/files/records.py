@@ -13,13 +13,14 @@ from enum import Enum
 from functools import partial
 from operator import methodcaller
 from types import GenericAlias, NoneType, UnionType
-from typing import Annotated, Any, Literal, NamedTuple, Union, get_args, get_origin, get_type_hints
+from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, create_model
 
 from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Length, read_length
 from nullah.core.limits import LONGEST_MM, NAME_TEXT, OTHERS, shown
+from nullah.core.named_tuple import NamedTuple
 
 
 class Kind(NamedTuple):

@@ -9,8 +9,8 @@ from __future__ import annotations
 
 import os
 from pathlib import Path
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Project
 
 TYPE_CHECKING = False

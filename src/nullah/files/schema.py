@@ -12,7 +12,7 @@ from dataclasses import replace
 from functools import cache
 from itertools import pairwise
 from operator import methodcaller
-from typing import Annotated, Any, Literal, NamedTuple
+from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Discriminator, Field, Tag, TypeAdapter
 
@@ -48,6 +48,7 @@ from nullah.core.limits import (
     read_time,
 )
 from nullah.core.my_shop import MyShop
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Hold, RowChoice
 from nullah.core.piece.part import Needs
 from nullah.core.project import Piece, Project

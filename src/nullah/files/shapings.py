@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from itertools import chain
 from math import isfinite
-from typing import NamedTuple
 
 from nullah.core.lengths import LengthError
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.shaping import (
     Arch,
     Chamfer,

@@ -12,7 +12,8 @@ import os
 import shutil
 from datetime import datetime
 from pathlib import Path
-from typing import NamedTuple
+
+from nullah.core.named_tuple import NamedTuple
 
 #: How many earlier versions stay beside a file.
 VERSIONS_KEPT = 3

@@ -7,9 +7,10 @@ import random
 import re
 from collections.abc import Iterator
 from datetime import datetime, timedelta
-from typing import NamedTuple, Protocol
+from typing import Protocol
 
 from nullah.core.limits import LENGTH_TEXT, quoted
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wood.climate import USUAL, Climate
 
 

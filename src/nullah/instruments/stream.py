@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
-from typing import Generic, NamedTuple, TypeVar
+from typing import Generic, TypeVar
+
+from nullah.core.named_tuple import NamedTuple
 
 Reading = TypeVar("Reading")
 

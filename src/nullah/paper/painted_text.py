@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from typing import NamedTuple
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF
 from PySide6.QtGui import QFontMetricsF, QPaintDevice, QPaintEngine, QPaintEngineState, QPainter, QRegion, QTextItem
 from PySide6.QtWidgets import QAbstractScrollArea, QHeaderView, QTableView, QWidget
+
+from nullah.core.named_tuple import NamedTuple
 
 
 class PaintedText(NamedTuple):

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import replace
 from itertools import groupby, starmap
-from typing import NamedTuple, cast
+from typing import cast
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF, QTransform
@@ -18,6 +18,7 @@ from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygon
 from nullah.core.drawing import Dimension, Drawing, Element, Fill, Label, Path, Point, Ring, Role, hatch_lines
 from nullah.core.identity import kept_by_identity
 from nullah.core.label_placing import LabelBox
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.labels import PlacedText, PlacedTexts, dimension_line, placed_texts, text_of

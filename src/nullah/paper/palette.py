@@ -6,9 +6,8 @@ The same roles in each. Text keeps a contrast of at least 4.5 : 1 against what i
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.identity import kept_by_value
+from nullah.core.named_tuple import NamedTuple
 
 
 class Palette(NamedTuple):

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from PySide6.QtCore import QPointF
 
 from nullah.core.drawing import Point
+from nullah.core.named_tuple import NamedTuple
 
 
 class Scale(NamedTuple):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from PySide6.QtCore import QRect
 from PySide6.QtGui import QRegion
@@ -11,6 +10,7 @@ from PySide6.QtGui import QRegion
 from nullah.core.drawing import Dimension, Drawing, Element, Path, Point, Ring
 from nullah.core.identity import kept_by_identity
 from nullah.core.label_placing import LabelBox
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 from nullah.paper.labels import PlacedText, PlacedTexts, dimension_line, text_of
 from nullah.paper.scale import Scale

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import fields, replace
 from itertools import product
-from typing import Any, NamedTuple, cast
+from typing import Any, cast
 
 import numpy as np
 
 from nullah.core.apprentice.made_part import Body, Boundary, Face, Floats, MadePart, bodies, planes_of
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, Outline, SawBlindPins
 from nullah.core.operations.fastening import TracePlaces
 from nullah.core.operations.lines import Line, LineKind

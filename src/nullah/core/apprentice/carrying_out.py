@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from itertools import product
-from typing import NamedTuple
 
 import manifold3d
 import numpy as np
 
 from nullah.core.apprentice.facts import NotDrawn, PlaneMustStop, Refusal, SawnClosed
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Line
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region

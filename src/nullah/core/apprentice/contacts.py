@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from itertools import combinations
-from typing import NamedTuple
 
 import manifold3d
 import numpy as np
 
 from nullah.core.apprentice.made_part import Floats, cross
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.solids import PlanarFace, Recipe, build, flat_faces
 
 #: Surfaces that are planned to stand so near to each other are looked at, mm.

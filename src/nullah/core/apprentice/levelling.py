@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Any, NamedTuple, cast
+from typing import Any, cast
 
 import numpy as np
 from scipy.optimize import linprog
 
 from nullah.core.apprentice.made_part import Floats
+from nullah.core.named_tuple import NamedTuple
 
 
 class Level(NamedTuple):

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple
 
 import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.identity import kept_by_value
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
 from nullah.core.piece.frame import Frame
 from nullah.core.piece.space import Axis

@@ -7,7 +7,7 @@ goes into anything unless there is no other way: a linear programme, for the tur
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
-from typing import Any, NamedTuple, cast
+from typing import Any, cast
 
 import numpy as np
 from scipy.optimize import linprog
@@ -15,6 +15,7 @@ from scipy.sparse import coo_array
 
 from nullah.core.apprentice.contacts import Contact
 from nullah.core.apprentice.made_part import Floats, MadePart, cross
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.space import around
 
 #: What wood that goes into wood costs beside a gap as wide, and what it costs where it may be shaved off.

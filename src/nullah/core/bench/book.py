@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from enum import Enum
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING
 
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Record
@@ -14,6 +14,7 @@ from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.limits import NotATime, shown
+from nullah.core.named_tuple import NamedTuple
 
 if TYPE_CHECKING:
     from nullah.core.bench.tasks import Task

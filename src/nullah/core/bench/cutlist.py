@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 from nullah.core.rack.board import Board
 

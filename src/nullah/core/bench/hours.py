@@ -6,12 +6,13 @@ import heapq
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from enum import Enum, auto
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING
 
 from nullah.core.bits import Bits, at_once
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.frozen_record import FrozenRecord
+from nullah.core.named_tuple import NamedTuple
 
 if TYPE_CHECKING:
     from nullah.core.bench.tasks import Task

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping, Sequence
 from statistics import median
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.named_tuple import NamedTuple
 
 Work = Sequence[tuple[str, float]]
 

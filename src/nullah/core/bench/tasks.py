@@ -6,7 +6,6 @@ import heapq
 from collections.abc import Iterable, Iterator, Sequence
 from enum import Enum
 from graphlib import CycleError, TopologicalSorter
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import (
     AfterNothing,
@@ -20,6 +19,7 @@ from nullah.core.bench.task_facts import (
 )
 from nullah.core.bench.trades import AFTER_GLUE, Trade
 from nullah.core.errors import FactError
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.refs import BoardRef, PartRef
 

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Learned
 from nullah.core.catalogue import N_
+from nullah.core.named_tuple import NamedTuple
 
 
 class Glue(NamedTuple):

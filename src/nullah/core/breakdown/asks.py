@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.breakdown.facts import (
     GrainRefusal,
     NotFigured,
@@ -16,6 +14,7 @@ from nullah.core.breakdown.facts import (
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import TOLERABLE, Board, Faces, Flaw, FlawKind, GrainFigure
 from nullah.core.rack.outline import missing

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.named_tuple import NamedTuple
 
 
 class BlankOption(NamedTuple):

@@ -19,11 +19,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import linprog
+
+from nullah.core.named_tuple import NamedTuple
 
 #: Widths are counted in halves of a millimetre, parts rounded down and boards up: the bound stays proven.
 _STEPS_BY_MM = 2.0

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import LayoutTask, search_task
 from nullah.core.fraction import Fraction
 from nullah.core.identity import RecentResults
 from nullah.core.lengths import Length, inch, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, GrainFigure
 from nullah.core.rack.sizes import quarters

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.breakdown.facts import NotSawable, SawFact, Struck
 from nullah.core.breakdown.layout import TOLERANCE, PlacedPart, Rect
 from nullah.core.breakdown.sawing import Sawing, worth_keeping
 from nullah.core.errors import FactError
 from nullah.core.lengths import Direction
+from nullah.core.named_tuple import NamedTuple
 
 
 class CutKind(Enum):

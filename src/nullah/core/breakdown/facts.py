@@ -6,10 +6,10 @@ Boards and other parts are told by their names.
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Faces, FlawKind
 from nullah.core.wood.movement import GrainCut
 

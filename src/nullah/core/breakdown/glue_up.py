@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
 
 from nullah.core.breakdown.layout import PlacedPart
 from nullah.core.breakdown.rough import Staves
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board
 from nullah.core.wood.movement import GrainCut
 

@@ -9,13 +9,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import NamedTuple
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, rules_out, spoilt
 from nullah.core.breakdown.facts import Complaint, Match, NoKerf, Nowhere, OverEdge, OverFlaw, OverPart, Unmatched
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.outline import missing

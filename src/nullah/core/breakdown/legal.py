@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple
 
 from nullah.core.breakdown.asks import Rect, spoilt
 from nullah.core.breakdown.cuts import sawable
@@ -11,6 +10,7 @@ from nullah.core.breakdown.facts import Complaint, Inseparable, SawnUp
 from nullah.core.breakdown.layout import PlacedPart, complaints
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board
 
 #: So many of the nearest places are tried for whether a saw could still part everything.

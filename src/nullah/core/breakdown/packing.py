@@ -13,10 +13,10 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple
 
 from nullah.core.breakdown.asks import TOLERANCE
 from nullah.core.breakdown.clear_wood import Area, largest
+from nullah.core.named_tuple import NamedTuple
 
 #: A part that lies nowhere counts as this share of all wood asked for: always worse than any layout with it.
 _MISSING = 4.0

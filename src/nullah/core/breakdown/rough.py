@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import NamedTuple
 
 from nullah.core.catalogue import Name, Phrase
 from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Length, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Needs, Part
 from nullah.core.rack.board import GrainFigure
 from nullah.core.wood.movement import GrainCut

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect
 from nullah.core.breakdown.cuts import CutKind, Reach, SawCut
 from nullah.core.breakdown.layout import PlacedPart
+from nullah.core.named_tuple import NamedTuple
 
 
 class CutSide(NamedTuple):

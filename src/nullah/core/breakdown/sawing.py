@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from nullah.core.named_tuple import NamedTuple
 
 #: Hardness that the rates below are for, N (of the order of black cherry).
 _USUAL_HARDNESS = 4200.0

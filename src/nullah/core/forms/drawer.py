@@ -7,8 +7,6 @@ same drawer into each of its openings.
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
@@ -16,6 +14,7 @@ from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.facts import DrawerTooLarge, FrontGap, SidesAboveFront
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities

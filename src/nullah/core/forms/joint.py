@@ -5,8 +5,6 @@ It is a piece like any other: its figures are in the ledger, it is proved, told 
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker
 from nullah.core.fraction import Fraction
@@ -27,6 +25,7 @@ from nullah.core.joints.tongue import TONGUE
 from nullah.core.joints.tusk import TUSK
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, Joint, JointType
 from nullah.core.piece.space import Axis, around

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterable, Mapping
 from itertools import count
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.forms.maker import Maker
@@ -17,6 +16,7 @@ from nullah.core.frozen_record import FrozenRecord
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Definition, Ledger, Snap, given, work_out_ledger
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.faults import Channel
 from nullah.core.piece.form import Assembly, Choices, Form
 from nullah.core.piece.joint import Hold

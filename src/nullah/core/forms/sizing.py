@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.ledger import Definition, Snap
 from nullah.core.lengths import mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Choice
 
 SIZING = Choice(

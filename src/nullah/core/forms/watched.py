@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from typing import Generic, NamedTuple, TypeVar
+from typing import Generic, TypeVar
 
 from nullah.core.ledger import Ledger, Quantity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 
 T = TypeVar("T")

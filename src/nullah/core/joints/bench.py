@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.catalogue import N_
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import Shop
 
 #: Less wood than this beside a channel breaks, mm (common practice).

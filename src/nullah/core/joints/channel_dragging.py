@@ -5,14 +5,13 @@ Places are those of `mate_views`: the face view with its upper left corner at (0
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.drawing import Point
 from nullah.core.joints.bench import THINNEST
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.dragged import Dragged, Held, KeptOut, held_within
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.mate_views import edge_view_from, is_from_below, shown_part
+from nullah.core.named_tuple import NamedTuple
 
 # A stop leaves at least so much of the channel, mm.
 _LEAST_LONG = 20.0

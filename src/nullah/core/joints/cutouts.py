@@ -7,10 +7,10 @@ left) and through from its low face: what a rule and a gauge can be laid on.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import lines
 from nullah.core.piece.part import Part

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
+from nullah.core.named_tuple import NamedTuple
 
 
 class Held(Enum):

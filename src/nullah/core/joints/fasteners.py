@@ -11,12 +11,12 @@ import math
 from dataclasses import dataclass
 from enum import Enum, auto
 from functools import cache
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.identity import kept_by_value
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, Marks, Unit, mm, read_length
+from nullah.core.named_tuple import NamedTuple
 
 #: What a kilogram weighs, N (standard gravity, exact).
 GRAVITY = 9.80665

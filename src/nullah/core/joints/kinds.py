@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.bits import Bits, at_once
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.cutouts import Cutout, Sizes, SlopedWaste, mitred, sizes_of, spans_of, taken
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact

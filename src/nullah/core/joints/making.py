@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.card import JointStage, Moment
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, of_tool
 from nullah.core.piece.frame import Frame

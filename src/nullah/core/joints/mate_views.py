@@ -7,12 +7,12 @@ is long only the joint and its surroundings are drawn, broken off.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple
 
 from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import Length, Marks, from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.reader import Reader
 from nullah.core.refs import PartRef, quantity_ref
 

@@ -6,10 +6,10 @@ import math
 import statistics
 from collections.abc import Sequence
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import Hands
 
 #: Where a joint can be tight.

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.joints.fasteners import Fastening, Sold, SoldSize, fastening, size_sold, sold_in
 from nullah.core.lengths import Direction, Length, Marks, from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.cuts import Removal, RoundHole
 from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.overlap import contact, lines

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import re
 from functools import cache
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, LengthFault, NoLength, Unit
 from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM
+from nullah.core.named_tuple import NamedTuple
 
 _VULGAR = {
     "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5",

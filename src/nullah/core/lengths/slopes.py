@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 import re
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.lengths.exact import LengthError, LengthFault, NoLength, plain
 from nullah.core.limits import LENGTH_TEXT
+from nullah.core.named_tuple import NamedTuple
 
 _SLOPE = re.compile(r"\s*(?:1\s*(?::|/|in)\s*)?([0-9]{1,4}(?:[.,][0-9]{1,6})?)\s*")
 

@@ -6,11 +6,11 @@ A new unit is one entry here; what is read for it stands in `reading.py`.
 from __future__ import annotations
 
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, Length, Unit, plain
+from nullah.core.named_tuple import NamedTuple
 
 
 class DerivedUnit(NamedTuple):

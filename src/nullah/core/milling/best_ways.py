@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.breakdown.layout import Rect
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import mm
 from nullah.core.milling.decide import BestCut, best_both, best_crosscut, best_rip
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import Job, job_of
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board
 from nullah.core.shop import Shop
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum, auto
-from typing import NamedTuple
 
 import numpy as np
 
 from nullah.core.catalogue import N_
 from nullah.core.milling.slab import Slab, thickest_slab
 from nullah.core.milling.survey import Grid, Survey
+from nullah.core.named_tuple import NamedTuple
 
 #: Places of a cut are found to this, mm: no nearer than a saw is started.
 CUT_WITHIN = 1.0

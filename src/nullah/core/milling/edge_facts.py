@@ -6,11 +6,11 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 
 # --- why one cannot be planed ----------------------------------------------------------------------
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.milling.edges import BevelRip, ShapedEdge, chamfer, long_bevel, raised_panel, round_over, thumbnail
 from nullah.core.milling.tapers import FACES, TaperPlan, taper_plan
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece import shaping
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.milling.decide import BoardFace
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board, Faces, FlawKind, Rise
 
 # Around a knot the grain turns for about this much of its size on both ends (common practice).

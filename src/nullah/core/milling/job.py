@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import NamedTuple
 
 import numpy as np
 
@@ -18,6 +17,7 @@ from nullah.core.milling.planing import Work
 from nullah.core.milling.slab import Slab, thickest_slab
 from nullah.core.milling.strokes import FlatteningStage, plan_strokes, work_of
 from nullah.core.milling.survey import Grid, Survey
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board, Faces
 from nullah.core.shop import PlaneKind, Shop
 

@@ -11,11 +11,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import Plane
 
 Grid = NDArray[np.float64]

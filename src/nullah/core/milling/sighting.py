@@ -10,9 +10,10 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Sequence
-from typing import NamedTuple, Protocol
+from typing import Protocol
 
 from nullah.core.drawing import Drawing, Element, Fill, Path, Point, Role, drawing
+from nullah.core.named_tuple import NamedTuple
 
 #: Height of a winding stick, mm.
 STICK_HIGH = 36.0

@@ -9,13 +9,13 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import Enum
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.milling.planing import Shaving, Stroke, Work, plane_stroke
 from nullah.core.milling.survey import Survey
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import Plane, PlaneKind, Shop
 
 Grid = NDArray[np.float64]

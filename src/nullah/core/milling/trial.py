@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import NamedTuple
 
 import numpy as np
 
 from nullah.core.milling.planing import Shaving, Stroke, Work, plane_stroke
 from nullah.core.milling.strokes import FLAT_WITHIN, FlatteningStage, lane_step, lanes_at, out_of_flat
 from nullah.core.milling.survey import Grid, Survey
+from nullah.core.named_tuple import NamedTuple
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Edge, Line
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import HullRegion, PrismRegion, Region, prism

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.stock import Surface
 
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple, TypeAlias
+from typing import TypeAlias
 
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 
 Number: TypeAlias = Fraction | float
 Span = tuple[Number, Number]

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Line
 from nullah.core.operations.stock import Stock, Surface
 

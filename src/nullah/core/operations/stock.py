@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 
 #: The axes of a blank, by their places in a point.
 X, Y, Z = 0, 1, 2

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Edge, Line
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, Region, Span, block

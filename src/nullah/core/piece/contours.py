@@ -9,12 +9,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from enum import Enum, auto
 from itertools import combinations
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, LengthError, Unit, read_length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import (
     Arch,

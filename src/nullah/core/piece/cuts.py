@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis, Box
 

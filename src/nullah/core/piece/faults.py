@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, Slope
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.space import Axis, Box, Side
 
 Sizes = tuple[Length, Length, Length]

@@ -6,13 +6,13 @@ from collections.abc import Callable, Mapping
 from enum import Enum, auto
 from fnmatch import fnmatchcase
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Corner, Side

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.stock import Stock, Surface, surface_at
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, around, side_at

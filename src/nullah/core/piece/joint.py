@@ -7,12 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Iterator, Mapping
 from enum import Enum
-from typing import NamedTuple, Protocol
+from typing import Protocol
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.facts import Note
 from nullah.core.piece.faults import Channel, Fault

@@ -10,9 +10,9 @@ six along the axes, each part moving all the way out.)
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import NamedTuple
 
 from nullah.core.identity import SameAgain, kept_by_identity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Mover
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import lines

@@ -9,8 +9,8 @@ butt joint. Whatever the second part does not keep of the overlap belongs to the
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.faults import Channel
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
 

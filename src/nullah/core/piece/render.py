@@ -9,11 +9,11 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.order import AssemblyStep, Order
 from nullah.core.piece.part import Part
 from nullah.core.piece.solids import Points, Recipe, build, mesh_of

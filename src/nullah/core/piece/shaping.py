@@ -9,8 +9,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.space import Axis, Box, Side
 
 #: Segments of a quarter circle: at a radius of 100 mm it is never more than 0.02 mm off.

@@ -11,11 +11,12 @@ from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from itertools import pairwise
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, line
 from nullah.core.identity import SameAgain, kept_by_identity, kept_by_value, runs
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import View
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, around

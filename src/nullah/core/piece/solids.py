@@ -10,13 +10,14 @@ from __future__ import annotations
 import atexit
 import math
 from collections.abc import Iterable, Mapping
-from typing import NamedTuple, TypeAlias
+from typing import TypeAlias
 
 import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.identity import kept_by_value, let_go
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.cuts import Block, Floats, Removal, RoundHole, block_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import NamedTuple
 
 from nullah.core.card import Remark
 from nullah.core.fixes import Fix, FollowRule, Give
 from nullah.core.fraction import Fraction
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint

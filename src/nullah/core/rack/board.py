@@ -7,7 +7,6 @@ import re
 from dataclasses import dataclass, replace
 from enum import Enum, auto
 from itertools import pairwise
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
@@ -15,6 +14,7 @@ from nullah.core.frozen_record import FrozenRecord
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import DayError, read_day
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading
 from nullah.core.wood.movement import GrainCut
 

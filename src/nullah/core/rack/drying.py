@@ -12,10 +12,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board, Reading
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
 

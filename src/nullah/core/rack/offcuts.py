@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import NamedTuple
 
 from nullah.core.catalogue import Catalogue, Name, Phrase
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board, EdgePoint, Flaw, Surface, fitted_flaw
 
 

@@ -6,9 +6,8 @@ as it was typed.
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 
 Place = tuple[float, float]
 

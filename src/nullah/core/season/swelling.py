@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from operator import itemgetter
-from typing import NamedTuple
 
 from nullah.core.identity import kept_by_identity, kept_by_value
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis
 from nullah.core.rack.board import Board

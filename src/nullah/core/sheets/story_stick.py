@@ -6,11 +6,11 @@ A stick replaces a rule: lay it on the board and prick the marks through.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing, line, rectangle
 from nullah.core.joints.cutouts import taken
 from nullah.core.lengths import from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.space import Axis
 from nullah.core.plan import Plan
 from nullah.core.reader import Reader

@@ -6,7 +6,6 @@ Cut out, folded at the arrises and taped round the piece, every line stands wher
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Element, Fill, Label, Role, drawing, line, rectangle
@@ -14,6 +13,7 @@ from nullah.core.fraction import Fraction
 from nullah.core.joints.cutouts import Cutout, Sizes, Span, sizes_of, taken
 from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, check_scale, heading

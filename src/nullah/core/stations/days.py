@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from datetime import date, datetime
-from typing import NamedTuple
 
 from nullah.core.bench.hours import Calendar
 from nullah.core.bench.tasks import Task
 from nullah.core.bench.trades import Trade
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.reader import Reader
 from nullah.core.refs import TaskRef

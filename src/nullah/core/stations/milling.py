@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from importlib import import_module
-from typing import NamedTuple
 
 from nullah.core.card import Card
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.stations.selection import MillingView, Selection
 from nullah.core.wording.forecast import milling_state

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from math import cos, pi, sin
-from typing import NamedTuple
 
 from nullah.core.drawing import (
     Anchor,
@@ -25,6 +24,7 @@ from nullah.core.drawing import (
 )
 from nullah.core.drawing import line as stroke
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import NamedTuple
 
 from nullah.core.forms.own_boards import OwnBoard, next_own_id
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.catalogue import Catalogue
@@ -24,6 +23,7 @@ from nullah.core.drawing import (
 )
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind
 from nullah.core.rack.outline import edge_at

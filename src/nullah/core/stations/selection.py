@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.shape_readings import ShapeReading
 
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from importlib import import_module
-from typing import TYPE_CHECKING, NamedTuple, Protocol, cast
+from typing import TYPE_CHECKING, Protocol, cast
 
 from nullah.core.card import Card
 from nullah.core.drawing import Drawing
+from nullah.core.named_tuple import NamedTuple
 
 if TYPE_CHECKING:
     from nullah.core.plan import Plan

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wood.moisture import (
     ClimateError,
     HumidityOutside,

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.catalogue import N_
+from nullah.core.named_tuple import NamedTuple
 
 
 class Finish(NamedTuple):

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wood.species import SOURCE, Species
 
 

@@ -11,10 +11,10 @@ from __future__ import annotations
 import csv
 from functools import cache
 from pathlib import Path
-from typing import NamedTuple
 
 from nullah.core.errors import FactError
 from nullah.core.frozen_record import FrozenRecord
+from nullah.core.named_tuple import NamedTuple
 
 #: Where the figures of each column come from; all are from memory.
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"

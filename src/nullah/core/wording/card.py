@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.fixes import Fix
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.reader import Reader
 from nullah.core.refs import Ref
 from nullah.core.wording.facts import fact_words

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import NamedTuple, assert_never, get_args
+from typing import assert_never, get_args
 
 from nullah.core.bench.book import ClockWentBack, TimedFact, TimerForgotten
 from nullah.core.bench.rates import RATES, Learned
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
 from nullah.core.lengths import from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.reader import Reader, sentence
 from nullah.core.wording.durations import time_words
 from nullah.core.wording.worders import worders

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple, assert_never, get_args
+from typing import assert_never, get_args
 
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.space import Axis
 from nullah.core.reader import Reader, sentence

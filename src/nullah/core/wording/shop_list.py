@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple, assert_never
+from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, Slope, write_bought
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.reader import Reader, sentence
 from nullah.core.work.shop_list import (
     ClampsNeeded,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple, assert_never
+from typing import assert_never
 
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.catalogue import N_
@@ -14,6 +14,7 @@ from nullah.core.milling.grain import grain_of
 from nullah.core.milling.job import Job
 from nullah.core.milling.steps import MillingStep, StepKind
 from nullah.core.milling.strokes import FlatteningStage, StageKind, StrokeDirection
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Rise
 from nullah.core.reader import Reader, sentence
 from nullah.core.wording.durations import about_words

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from functools import reduce
 from operator import or_
-from typing import NamedTuple
 
 from nullah.core.identity import SameAgain, kept_by_identity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order, blockers

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import (
     CleanPiece,
@@ -20,6 +19,7 @@ from nullah.core.bench.tasks import Task
 from nullah.core.bench.trades import Trade
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import flush, shaped
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.form import Fitting, Hardware
 from nullah.core.piece.frames import frames_of

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from itertools import zip_longest
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.breakdown.rough import Allowances
 from nullah.core.card import JointStage, Moment, Step, Trying
@@ -17,6 +16,7 @@ from nullah.core.joints.making import BenchStep
 from nullah.core.joints.steps import joint_steps
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots, Pin
 from nullah.core.operations.marking import Gauge, StepOff, Trace

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from typing import NamedTuple
 
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.working import GLUES, Working
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.frames import frames_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact

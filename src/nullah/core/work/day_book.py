@@ -5,7 +5,7 @@ from __future__ import annotations
 import statistics
 from collections.abc import Mapping
 from datetime import datetime
-from typing import NamedTuple, cast
+from typing import cast
 
 from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left_to_do, progress, records
 from nullah.core.bench.hours import Calendar, HoursError, days_in_bits
@@ -17,6 +17,7 @@ from nullah.core.errors import Fact
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import IdentityKey, RecentResults, kept_by_value
 from nullah.core.ledger import Origin
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
 

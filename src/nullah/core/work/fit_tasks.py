@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import CutToMeasure, MeasureSizes
 from nullah.core.bench.tasks import Join, Joining, Task
 from nullah.core.bench.trades import Trade
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan

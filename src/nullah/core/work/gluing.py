@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import BoreInPlace, GlueUp, PutIn
 from nullah.core.bench.tasks import Join, Joining, Task
 from nullah.core.bench.trades import Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.identity import kept_by_identity
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.fastening import Bore
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.form import Assembly

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import JointDone, MakeJoint, TaskFact, TryOn
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task
@@ -14,6 +13,7 @@ from nullah.core.identity import kept_by_identity
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMeasure
 from nullah.core.piece.joint import Joint

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from itertools import groupby
-from typing import NamedTuple, get_args
+from typing import get_args
 
 from nullah.core.apprentice.facts import BuildingFact
 from nullah.core.card import Remark, Step
@@ -13,6 +13,7 @@ from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import JointGroup, kind_of, kinds_of
 from nullah.core.joints.rows import Row
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan

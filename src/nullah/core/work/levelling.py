@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple
 
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import Plan

@@ -6,11 +6,10 @@ lost that is needed, nothing planed that is glued.
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.bench.task_facts import OrderFault
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
 from nullah.core.identity import IdentityKey, RecentResults
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks

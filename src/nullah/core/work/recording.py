@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from datetime import datetime
-from typing import NamedTuple
 
 from nullah.core import actions
 from nullah.core.bench.book import BookEntry, Event, Timer, added, timed
@@ -20,6 +19,7 @@ from nullah.core.frozen_record import FrozenRecord
 from nullah.core.laying import saw_up
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.refs import BoardRef

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import OrderFault
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import Hands
 
 #: What is still so much too tight after fitting did not go in, and a gap that shows is wider than this, mm.

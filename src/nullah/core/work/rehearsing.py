@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from itertools import product
-from typing import NamedTuple, cast
+from typing import cast
 
 import numpy as np
 
@@ -21,6 +21,7 @@ from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Ledger, Measured
 from nullah.core.lengths import from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.fastening import Bore, Pin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import Region

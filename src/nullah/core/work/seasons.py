@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import NamedTuple
 
 from nullah.core.bits import Bits, at_once
 from nullah.core.identity import IdentityKey, RecentResults, kept_by_identity
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length, from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.plan import Plan
 from nullah.core.season.fits import Fit, fits_in_bits

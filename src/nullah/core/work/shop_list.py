@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import Length, Slope
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.dovetails import CutPins, CutTails, SawBlindPins
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.operation import Operation

@@ -6,7 +6,6 @@ import math
 from collections.abc import Iterable, Mapping
 from datetime import date
 from types import MappingProxyType
-from typing import NamedTuple
 
 from nullah.core.bench.task_facts import (
     FindWood,
@@ -26,6 +25,7 @@ from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Ledger, Origin
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface

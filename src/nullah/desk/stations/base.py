@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from functools import partial
 from inspect import getdoc, isfunction, ismethod
-from typing import NamedTuple, Protocol, TypeVar, runtime_checkable
+from typing import Protocol, TypeVar, runtime_checkable
 
 from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QResizeEvent
@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.fixes import Fix
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from PySide6.QtWidgets import QLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.ledger import Origin, QuantityKind, Value
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.ledger import refusal
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document

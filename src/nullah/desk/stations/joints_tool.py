@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import NamedTuple
 
 from PySide6.QtCore import Qt
 
@@ -15,6 +14,7 @@ from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.dovetail.dragging import DraggedLine, dragged, line_at
 from nullah.core.joints.dragged import Dragged
 from nullah.core.joints.kinds import JointGroup
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Project
 from nullah.core.refs import QuantityRef, Ref
 from nullah.core.shop import Shop

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import NamedTuple
 
 from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
 from nullah.core.lengths import LengthError, Marks, read_length
 from nullah.core.limits import quoted, read_number
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.facts import error_words
 from nullah.desk.stations.base import Section, labelled
 from nullah.language import tr

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
@@ -13,6 +12,7 @@ from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.facts import Note
 from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner

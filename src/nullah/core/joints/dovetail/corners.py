@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.bits import Bits, at_once
 from nullah.core.card import Remark
 from nullah.core.identity import kept_by_identity
@@ -12,6 +10,7 @@ from nullah.core.joints.dovetail import runout
 from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.joints.dovetail.spacing import pin_moved
 from nullah.core.joints.dragged import Dragged, Held, held_within
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.shop import Shop
 
 

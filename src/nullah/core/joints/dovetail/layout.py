@@ -9,7 +9,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from typing import NamedTuple
 
 from nullah.core.card import Remark, Severity
 from nullah.core.errors import FactError
@@ -18,6 +17,7 @@ from nullah.core.identity import kept_by_value
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.lengths import Length, Slope, mm
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import QuantityRef
 from nullah.core.shop import Shop
 

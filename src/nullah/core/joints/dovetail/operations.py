@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import NamedTuple
 
 from nullah.core.card import JointStage
 from nullah.core.catalogue import N_
@@ -13,6 +12,7 @@ from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, Outline, SawBlindPins, SawMitre
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from enum import Enum
-from typing import NamedTuple
 
 from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, MoveGroove
 from nullah.core.joints.dovetail.facts import GrooveCutsSlope, GrooveInTail, StopOnPinBoards, StopOnTailBoards
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import QuantityRef
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from enum import Enum, auto
-from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 
 Widths = tuple[Fraction, ...]
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.cuts import Removal, RoundHole
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at

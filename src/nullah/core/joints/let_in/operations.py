@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import NamedTuple
 
 from nullah.core.card import JointStage
 from nullah.core.fraction import Fraction
 from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.marking import DRAWN_UP, Gauge, Marker
 from nullah.core.operations.operation import Operation

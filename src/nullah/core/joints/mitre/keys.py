@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.space import Axis, Box
 

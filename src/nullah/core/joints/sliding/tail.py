@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at

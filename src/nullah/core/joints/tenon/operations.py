@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from typing import NamedTuple
 
 from nullah.core.card import JointStage
 from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Length
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.settings import ByMate, OfTool, ToolSetting, by_mate, by_rule, of_tool

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.fraction import Fraction
+from nullah.core.named_tuple import NamedTuple
 
 #: The slot begins so far inside the post's face, mm, so that the wedge bears on the post and not on the slot.
 INSIDE = Fraction(1)
