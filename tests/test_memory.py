@@ -3,7 +3,7 @@
 import pytest
 
 from nullah import memory
-from nullah.core.identity import kept_by_identity, kept_by_value, let_go
+from nullah.core.identity import grow_old, kept_by_identity, kept_by_value, let_go
 from nullah.core.plan import work_out
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -37,25 +37,64 @@ def test_a_plan_comes_out_the_same_after_all_was_let_go():
     assert after.assembly == before.assembly and after.boards == before.boards and after.ledger == before.ledger
 
 
-@pytest.mark.parametrize(("more", "gone"), [(memory._MORE - 0.1, False), (memory._MORE, True)])
-def test_it_is_let_go_once_so_much_more_is_held(more, gone, monkeypatch):
-    held, done = [100.0], []
-    monkeypatch.setattr(memory, "resident", lambda: held[0])
-    monkeypatch.setattr(memory, "let_go", lambda: done.append("let go"))
+@pytest.mark.parametrize(
+    ("more", "done"),
+    [(memory.SOME - 1, []), (memory.SOME, ["old"]), (memory.MUCH - 1, ["old"]), (memory.MUCH, ["let go", "again"])],
+)
+def test_what_is_let_go_hangs_on_how_much_more_is_held(more, done, monkeypatch):
+    held, seen = [1000], []
+    monkeypatch.setattr("sys.getallocatedblocks", lambda: held[0])
+    monkeypatch.setattr(memory, "let_go", lambda: seen.append("let go"))
+    monkeypatch.setattr(memory, "grow_old", lambda: seen.append("old"))
     sparing = memory.Sparing()
-    sparing.look(lambda: done.append("again"))
-    assert done == [], "the first look only says what is needed"
+    sparing.look(lambda: seen.append("again"))
+    assert seen == [], "the first look only says what is needed"
     held[0] += more
-    sparing.look(lambda: done.append("again"))
-    assert done == (["let go", "again"] if gone else [])
+    sparing.look(lambda: seen.append("again"))
+    assert seen == done
     # From now on it is measured from what was held then.
-    held[0] += memory._MORE - 0.1
-    done.clear()
-    sparing.look(lambda: done.append("again"))
-    assert done == ([] if gone else ["let go", "again"])
+    seen.clear()
+    held[0] += memory.MUCH - 1
+    sparing.look(lambda: seen.append("again"))
+    assert seen == (["old"] if "let go" in done else ["let go", "again"])
 
 
-def test_a_process_knows_what_it_holds():
-    before = memory.resident()
-    much = bytearray(b"x" * 30_000_000)
-    assert memory.resident() - before > 20 and len(much) == 30_000_000
+def test_what_was_asked_for_lately_stays_while_the_rest_grows_old():
+    calls = []
+
+    @kept_by_identity(4)
+    def total(numbers):
+        calls.append(numbers)
+        return sum(numbers)
+
+    used, left = (1, 2), (3, 4)
+    for _ in range(3):
+        total(used)
+        grow_old()
+    assert calls == [used], "asked for between any two times"
+    total(left)
+    grow_old()
+    total(left)
+    assert calls == [used, left], "it grew old once, and was asked for again"
+    grow_old()
+    grow_old()
+    total(left)
+    assert calls == [used, left, left]
+
+
+def test_no_more_is_kept_than_is_said_and_the_oldest_goes():
+    calls = []
+
+    @kept_by_identity(2)
+    def total(numbers):
+        calls.append(numbers)
+        return sum(numbers)
+
+    things = [(1, 2), (3, 4), (5, 6)]
+    for each in things:
+        total(each)
+    total(things[2])
+    total(things[1])
+    assert calls == things
+    total(things[0])
+    assert calls == [*things, things[0]]

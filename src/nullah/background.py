@@ -25,7 +25,7 @@ from nullah.core.laying import reached
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.facts import error_words
 from nullah.forking import Child
-from nullah.memory import Sparing
+from nullah.memory import MUCH_BESIDE, Sparing
 
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
@@ -233,7 +233,7 @@ def answer_on(asked: int, tells: int, name: str) -> None:
     questions, answers = Connection(asked, writable=False), Connection(tells, readable=False)
     module, _, function = name.partition(":")
     answering: Answering = getattr(importlib.import_module(module), function)
-    sparing = Sparing()
+    sparing = Sparing(MUCH_BESIDE)
     with contextlib.suppress(EOFError, BrokenPipeError):
         while True:
             number, question = questions.recv()

@@ -1,16 +1,16 @@
-"""How much memory this process has, and letting go what was kept when that has become much."""
+"""How much this process holds, and letting go what was kept when that has become much."""
 
 from __future__ import annotations
 
 import gc
-import resource
+import sys
 from collections.abc import Callable
-from pathlib import Path
 
-from nullah.core.identity import let_go
+from nullah.core.identity import grow_old, let_go
 
-#: What is kept of earlier plans may take so much, MB, beside what the last one needs.
-_MORE = 24.0
+#: So much more than the last plan needs, in blocks of memory of some 80 bytes, and what nobody asks for any more is let
+#: go; so much more, and all is: in the window, where the next change then takes longer, and beside it.
+SOME, MUCH, MUCH_BESIDE = 25_000, 200_000, 80_000
 
 
 def collect_seldom() -> None:
@@ -20,15 +20,6 @@ def collect_seldom() -> None:
     """
     gc.freeze()
     gc.set_threshold(20_000, 20, 20)
-
-
-def resident() -> float:
-    """Return how much memory this process holds, MB; 0 where the system does not tell."""
-    try:
-        pages = int(Path("/proc/self/statm").read_text(encoding="ascii").split()[1])
-    except OSError:
-        return 0.0
-    return pages * resource.getpagesize() / 2**20
 
 
 def _give_back() -> None:
@@ -44,11 +35,12 @@ class Sparing:
     """Lets go what is kept by its inputs once much of it is of plans that are no more.
 
     Stores are large enough for large pieces, so that many changes of a small one fill them with what nobody asks for.
-
+    Blocks are counted, not the memory of the process: that keeps what it had at its fullest, in pieces.
     """
 
-    def __init__(self) -> None:
-        self._needed = 0.0
+    def __init__(self, much: int = MUCH) -> None:
+        self._much = much
+        self._needed = 0
 
     def look(self, again: Callable[[], object]) -> None:
         """Let go where this process holds much more than it did when all was let go last.
@@ -58,13 +50,14 @@ class Sparing:
         again : callable
             It works out anew what is most likely wanted next, so that nobody waits for it.
         """
-        held = resident()
+        more = sys.getallocatedblocks() - self._needed
         if not self._needed:
-            self._needed = held
-        if held - self._needed < _MORE:
-            return
-        let_go()
-        gc.collect()
-        _give_back()
-        again()
-        self._needed = resident()
+            self._needed = more
+        elif more >= self._much:
+            let_go()
+            gc.collect()
+            _give_back()
+            again()
+            self._needed = sys.getallocatedblocks()
+        elif more >= SOME:
+            grow_old()

@@ -8,6 +8,7 @@ import time
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
+from threading import Event
 from types import SimpleNamespace
 
 import pytest
@@ -19,6 +20,7 @@ from tests.desk.conftest import full_disk
 from nullah.core import actions
 from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import read_length
+from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.work import recording
 from nullah.demo.seed_box import seed_box
@@ -89,6 +91,45 @@ def test_work_is_kept_however_fast_changes_follow_each_other(tmp_path, qtbot):
     assert len(started) >= 2, "not only after the last change"
     document.close()
     assert [each.read().piece.name for each in Autosave(tmp_path).kept()] == ["39"]
+
+
+def test_the_window_answers_while_the_disk_takes_its_time(user, tmp_path, monkeypatch):
+    begun, go_on, write = Event(), Event(), os.fsync
+
+    def slowly(file):
+        begun.set()
+        go_on.wait(20)
+        write(file)
+
+    monkeypatch.setattr("os.fsync", slowly)
+    user.type_figure("contents.length", "201")
+    user.bot.waitUntil(begun.is_set, timeout=AUTOSAVE_AFTER + 10_000)
+    user.type_figure("contents.length", "202")
+    assert user.length == "202 mm" and not go_on.is_set()
+    go_on.set()
+    user.window.close()
+    (lost,) = Autosave(tmp_path / "unsaved").kept()
+    assert work_out(lost.read()).ledger.length("contents.length").text == "202 mm"
+
+
+def test_it_is_said_each_time_that_work_can_be_kept_no_longer(tmp_path, qtbot, monkeypatch):
+    document, said = Document(seed_box(), Autosave(tmp_path)), []
+    document.warned.connect(said.append)
+
+    def change(name, holds):
+        with monkeypatch.context() as disk:
+            if not holds:
+                full_disk(disk)
+            document.do("name", lambda p: actions.rename(p, name))
+            with qtbot.waitSignal(document._kept, timeout=AUTOSAVE_AFTER + 10_000):
+                pass
+        return len(said)
+
+    assert [change(*each) for each in (("a", False), ("b", False), ("c", True), ("d", False), ("e", True))] == [
+        1, 1, 1, 2, 2,
+    ]  # fmt: skip
+    assert all("cannot be kept" in each for each in said)
+    document.close()
 
 
 def test_the_time_is_that_of_the_first_change_that_is_not_kept_yet(tmp_path, qapp):

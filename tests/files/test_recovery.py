@@ -1,6 +1,10 @@
+import os
 import subprocess
 import sys
 import time
+from threading import Event, Timer
+
+import pytest
 
 from nullah.core import actions
 from nullah.demo.seed_box import seed_box
@@ -66,6 +70,33 @@ def test_saved_work_is_forgotten_and_work_set_aside_is_not(tmp_path):
     for name in ("one", "two"):
         assert autosave.set_aside(actions.rename(seed_box(), name), None)
     assert sorted(lost.read().piece.name for lost in autosave.kept()) == ["one", "two"]
+
+
+@pytest.fixture
+def held_up(monkeypatch):
+    """Have the disk take its time until this is set."""
+    go_on, write = Event(), os.fsync
+    monkeypatch.setattr("os.fsync", lambda file: (go_on.wait(20), write(file)))
+    yield go_on
+    go_on.set()
+
+
+def test_a_disk_that_takes_its_time_holds_nobody_up_and_the_last_work_stays(tmp_path, held_up):
+    autosave = Autosave(tmp_path)
+    first, second = (autosave.keep_beside(actions.rename(seed_box(), name), None) for name in ("first", "second"))
+    assert not first.done() and not second.done()
+    held_up.set()
+    assert [second.result(20), first.result(0)] == ["", ""]
+    autosave.leave()
+    assert [lost.read().piece.name for lost in autosave.kept()] == ["second"]
+
+
+def test_what_is_forgotten_while_it_is_being_kept_is_forgotten(tmp_path, held_up):
+    autosave = Autosave(tmp_path)
+    kept = autosave.keep_beside(seed_box(), None)
+    Timer(0.2, held_up.set).start()
+    autosave.done()
+    assert kept.done() and not list(tmp_path.iterdir())
 
 
 def test_damaged_leftovers_do_no_harm(tmp_path):

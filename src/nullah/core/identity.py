@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterator
 from functools import lru_cache, update_wrapper
+from threading import Lock
 from typing import Any, Generic, ParamSpec, TypeVar, TypeVarTuple, Unpack, cast
 
 T = TypeVar("T")
@@ -11,8 +12,11 @@ Result = TypeVar("Result")
 Given = TypeVarTuple("Given")
 Arguments = ParamSpec("Arguments")
 
-#: What empties every store of results.
+#: Held by whoever changes a store by identity: work is kept in a thread of its own, which looks into some of them.
+_CHANGING = Lock()
+#: What empties every store of results; and the stores by identity.
 _EMPTY: list[Callable[[], object]] = []
+_STORES: list[_Store[Any]] = []
 
 
 def let_go() -> None:
@@ -22,6 +26,12 @@ def let_go() -> None:
     """
     for empty in _EMPTY:
         empty()
+
+
+def grow_old() -> None:
+    """Let the results by identity go that nobody asked for since this was done last."""
+    for store in _STORES:
+        store.grow_old()
 
 
 def kept_by_value(most: int) -> Callable[[Callable[Arguments, Result]], Callable[Arguments, Result]]:
@@ -163,6 +173,38 @@ class RecentResults(Generic[T]):
         self._kept[:] = [(key, result), *(each for each in self._kept if each[0] != key)][: self._most]
 
 
+class _Store(Generic[T]):
+    """Results by the very things they were worked out of; what was asked for lately is in `young`."""
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self.young: dict[tuple[int, ...], tuple[object, T]] = {}
+        self._old: dict[tuple[int, ...], tuple[object, T]] = {}
+        _STORES.append(self)
+        _EMPTY.append(self._empty)
+
+    def older(self, key: tuple[int, ...]) -> tuple[object, T] | None:
+        """Return a result that was not asked for lately; it is young again."""
+        known = self._old.pop(key, None)
+        if known is not None:
+            self.keep(key, known)
+        return known
+
+    def keep(self, key: tuple[int, ...], known: tuple[object, T]) -> None:
+        with _CHANGING:
+            while len(self.young) >= self._most:
+                del self.young[next(iter(self.young))]
+            self.young[key] = known
+
+    def grow_old(self) -> None:
+        with _CHANGING:
+            self._old, self.young = self.young, {}
+
+    def _empty(self) -> None:
+        with _CHANGING:
+            self._old, self.young = {}, {}
+
+
 def kept_by_identity(most: int) -> Callable[[Callable[[Unpack[Given]], Result]], Callable[[Unpack[Given]], Result]]:
     """Return a decorator that keeps the last results of a pure function, by the very things it was called with.
 
@@ -184,19 +226,15 @@ def kept_by_identity(most: int) -> Callable[[Callable[[Unpack[Given]], Result]],
     """
 
     def keep(function: Callable[[Unpack[Given]], Result]) -> Callable[[Unpack[Given]], Result]:
-        kept: dict[tuple[int, ...], tuple[Any, Result]] = {}
-        _EMPTY.append(kept.clear)
+        store = _Store[Result](most)
 
         def again(*things: *Given) -> Result:
             key = tuple(map(id, things))
-            known = kept.get(key)
-            if known is not None:
-                return known[1]
-            found = function(*things)
-            while len(kept) >= most:
-                kept.pop(next(iter(kept)), None)
-            kept[key] = things, found
-            return found
+            known = store.young.get(key) or store.older(key)
+            if known is None:
+                known = things, function(*things)
+                store.keep(key, known)
+            return known[1]
 
         return update_wrapper(again, function)
 

@@ -27,6 +27,8 @@ from nullah.memory import Sparing
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from concurrent.futures import Future
+
     from nullah.core.breakdown.buying import BuyingLine
     from nullah.core.work.order_of_work import OrderOfWork
     from nullah.desk.asking import Asker
@@ -37,7 +39,7 @@ if TYPE_CHECKING:
 AUTOSAVE_AFTER = 1000
 #: It is looked whether much is kept of earlier plans when nothing was done for so long, in ms, and after so many
 #: changes without such a rest.
-SPARED_AFTER, SPARED_CHANGES = 2000, 60
+SPARED_AFTER, SPARED_CHANGES = 2000, 10
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +63,8 @@ class Document(QObject):
     #: Something was done, by its name.
     done = Signal(str)
     changed_elsewhere = Signal()
+    #: Work was kept beside the window, or could not be.
+    _kept = Signal(object)
 
     def __init__(
         self, project: Project, autosave: Autosave, file: Path | None = None, catalogue: Catalogue = AMERICAN
@@ -94,7 +98,8 @@ class Document(QObject):
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_AFTER)
-        self._timer.timeout.connect(self.keep)
+        self._timer.timeout.connect(self._keep_beside)
+        self._kept.connect(self._take_kept)
         self._asking = QTimer(self)
         self._asking.setSingleShot(True)
         self._asking.timeout.connect(self._ask_for_proof)
@@ -434,11 +439,22 @@ class Document(QObject):
         """Keep unsaved work where it will be found if the program is killed; say whether all is safe."""
         self._timer.stop()
         if self.unsaved:
-            sentence = self._autosave.keep(self.project, self.file, self.base)
-            if sentence and not self._warned:
-                self.warned.emit(sentence)
-            self._warned = bool(sentence)
+            self._say_if_lost(self._autosave.keep(self.project, self.file, self.base))
         return not self._warned
+
+    def _keep_beside(self) -> None:
+        if self.unsaved:
+            kept = self._autosave.keep_beside(self.project, self.file, self.base)
+            kept.add_done_callback(self._kept.emit)
+
+    def _take_kept(self, kept: Future[str]) -> None:
+        self._say_if_lost(kept.result())
+
+    def _say_if_lost(self, sentence: str) -> None:
+        """Say why work cannot be kept, once until it can be again."""
+        if sentence and not self._warned:
+            self.warned.emit(sentence)
+        self._warned = bool(sentence)
 
     def rest(self) -> None:
         """Stop what is worked out aside, and wait until it has stopped."""

@@ -8,17 +8,22 @@ reads and writes is loaded when it is first needed: the window does not wait for
 from __future__ import annotations
 
 import os
+from collections.abc import Callable
 from pathlib import Path
+from typing import TypeVar
 
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Project
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from concurrent.futures import Future, ThreadPoolExecutor
     from datetime import datetime
 
     from nullah.files.fingerprint import Fingerprint
 
+
+Result = TypeVar("Result")
 
 _LOCK = "held"
 # How folders are named: while they are made, and when there is work in them.
@@ -69,15 +74,34 @@ class Kept(NamedTuple):
 
 
 class Autosave:
-    """Keeps the work of this desk under `root`."""
+    """Keeps the work of this desk under `root`.
+
+    All of it is done in one thread, one after the other: a disk can take its time, and the window need not wait.
+    """
 
     def __init__(self, root: Path) -> None:
         self._root = root
         self._folder: Path | None = None
         self._lock = -1
+        self._thread: ThreadPoolExecutor | None = None
 
     def keep(self, project: Project, file: Path | None, base: Fingerprint | None = None) -> str:
         """Keep the project as it is now; give an empty text, or the sentence why it cannot be kept."""
+        return self.keep_beside(project, file, base).result()
+
+    def keep_beside(self, project: Project, file: Path | None, base: Fingerprint | None = None) -> Future[str]:
+        """Keep the project as it is now, beside whoever asks for it."""
+        return self._in_turn(lambda: self._keep(project, file, base))
+
+    def _in_turn(self, work: Callable[[], Result]) -> Future[Result]:
+        """Have something done when all that was asked for before is done."""
+        from concurrent.futures import ThreadPoolExecutor
+
+        if self._thread is None:
+            self._thread = ThreadPoolExecutor(max_workers=1, thread_name_prefix="keeping work")
+        return self._thread.submit(work)
+
+    def _keep(self, project: Project, file: Path | None, base: Fingerprint | None) -> str:
         import json
 
         from nullah.files.project_file import project_text
@@ -110,7 +134,7 @@ class Autosave:
         import tempfile
 
         if self._folder is None or not self._folder.exists():
-            self.leave()
+            self._leave()
             self._root.mkdir(parents=True, exist_ok=True)
             self._folder = Path(tempfile.mkdtemp(prefix=_MAKING, dir=self._root))
             self._lock = os.open(self._folder / _LOCK, os.O_CREAT | os.O_RDWR | os.O_CLOEXEC, 0o600)
@@ -119,6 +143,10 @@ class Autosave:
 
     def leave(self) -> None:
         """Let the kept work go, for this or another desk to find."""
+        if self._thread is not None:
+            self._in_turn(self._leave).result()
+
+    def _leave(self) -> None:
         if self._lock >= 0:
             os.close(self._lock)
         self._lock, self._folder = -1, None
@@ -135,8 +163,12 @@ class Autosave:
 
     def done(self) -> None:
         """Forget the kept work: it was saved, or the desk closes with nothing unsaved."""
+        if self._thread is not None:
+            self._in_turn(self._forget).result()
+
+    def _forget(self) -> None:
         folder = self._folder
-        self.leave()
+        self._leave()
         if folder is not None:
             _remove(folder)
 
