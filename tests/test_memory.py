@@ -37,26 +37,32 @@ def test_a_plan_comes_out_the_same_after_all_was_let_go():
     assert after.assembly == before.assembly and after.boards == before.boards and after.ledger == before.ledger
 
 
-@pytest.mark.parametrize(
-    ("more", "done"),
-    [(memory.SOME - 1, []), (memory.SOME, ["old"]), (memory.MUCH - 1, ["old"]), (memory.MUCH, ["let go", "again"])],
-)
-def test_what_is_let_go_hangs_on_how_much_more_is_held(more, done, monkeypatch):
-    held, seen = [1000], []
+@pytest.mark.parametrize("much", [memory.MUCH, memory.MUCH_BESIDE])
+def test_what_is_let_go_hangs_on_how_much_more_is_held(much, monkeypatch):
+    held, seen = [100_000], []
     monkeypatch.setattr("sys.getallocatedblocks", lambda: held[0])
     monkeypatch.setattr(memory, "let_go", lambda: seen.append("let go"))
     monkeypatch.setattr(memory, "grow_old", lambda: seen.append("old"))
-    sparing = memory.Sparing()
-    sparing.look(lambda: seen.append("again"))
-    assert seen == [], "the first look only says what is needed"
-    held[0] += more
-    sparing.look(lambda: seen.append("again"))
-    assert seen == done
+    sparing = memory.Sparing(much)
+
+    def looked(now, rests=True):
+        seen.clear()
+        held[0] = now
+        sparing.look((lambda: seen.append("again")) if rests else None)
+        return list(seen)
+
+    assert looked(100_000) == [], "the first look only says what is needed"
+    some, most = int(100_000 * memory.SOME), 100_000 + int(100_000 * much)
+    assert looked(99_999 + some) == []
+    assert looked(100_000 + some) == ["old"]
+    assert looked(99_999 + 2 * some) == [], "not again before as much more is held"
+    assert looked(100_000 + 2 * some, rests=False) == (["old"])
+    assert looked(most, rests=False) in ([], ["old"]), "all is let go only at rest"
+    assert "let go" not in looked(most - 1)
+    assert looked(most) == ["let go", "again"]
     # From now on it is measured from what was held then.
-    seen.clear()
-    held[0] += memory.MUCH - 1
-    sparing.look(lambda: seen.append("again"))
-    assert seen == (["old"] if "let go" in done else ["let go", "again"])
+    assert looked(most + int(most * much) - 1) == ["old"]
+    assert looked(most + int(most * much) + 1) == ["let go", "again"]
 
 
 def test_what_was_asked_for_lately_stays_while_the_rest_grows_old():

@@ -8,9 +8,9 @@ from collections.abc import Callable
 
 from nullah.core.identity import grow_old, let_go
 
-#: So much more than the last plan needs, in blocks of memory of some 80 bytes, and what nobody asks for any more is let
-#: go; so much more, and all is: in the window, where the next change then takes longer, and beside it.
-SOME, MUCH, MUCH_BESIDE = 25_000, 200_000, 80_000
+#: So much more than the last plan needs, as a share of that, and what nobody asks for any more is let go; so much more,
+#: and all is: in the window, where the next change then takes longer, and beside it.
+SOME, MUCH, MUCH_BESIDE = 0.15, 0.7, 0.3
 
 
 def collect_seldom() -> None:
@@ -35,29 +35,32 @@ class Sparing:
     """Lets go what is kept by its inputs once much of it is of plans that are no more.
 
     Stores are large enough for large pieces, so that many changes of a small one fill them with what nobody asks for.
-    Blocks are counted, not the memory of the process: that keeps what it had at its fullest, in pieces.
+    Blocks of memory are counted, not the memory of the process: that keeps what it had at its fullest, in pieces.
     """
 
-    def __init__(self, much: int = MUCH) -> None:
+    def __init__(self, much: float = MUCH) -> None:
         self._much = much
-        self._needed = 0
+        # What was held when all was let go last, and when what was old was.
+        self._needed = self._then = 0
 
-    def look(self, again: Callable[[], object]) -> None:
+    def look(self, again: Callable[[], object] | None) -> None:
         """Let go where this process holds much more than it did when all was let go last.
 
         Parameters
         ----------
-        again : callable
-            It works out anew what is most likely wanted next, so that nobody waits for it.
+        again : callable or None
+            It works out anew what is most likely wanted next, so that nobody waits for it; None where there is no time
+            for that: then not all is let go.
         """
-        more = sys.getallocatedblocks() - self._needed
+        held = sys.getallocatedblocks()
         if not self._needed:
-            self._needed = more
-        elif more >= self._much:
+            self._needed = self._then = held
+        elif held >= self._needed * (1 + self._much) and again is not None:
             let_go()
             gc.collect()
             _give_back()
             again()
-            self._needed = sys.getallocatedblocks()
-        elif more >= SOME:
+            self._needed = self._then = sys.getallocatedblocks()
+        elif held >= self._then + self._needed * SOME:
             grow_old()
+            self._then = sys.getallocatedblocks()

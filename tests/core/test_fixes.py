@@ -49,7 +49,8 @@ EACH = {
     SlotScrews("panel-batten"): ("Screw it in slots instead",) * 2,
     CutOutFirst("4", "Ford 4"): ("Cut Ford 4 first",) * 2,
     CutThroughFirst("4", "Ford 4", True, mm("659.5")): ("Cut Ford 4 at 660 mm first", "Cut Ford 4 at 25 31/32″ first"),
-    GlueFromStaves("top", 3): ("Make it of 3 staves",) * 2,
+    GlueFromStaves(("top",), 3): ("Make it of 3 staves",) * 2,
+    GlueFromStaves(("top", "bottom"), 2): ("Make each of 2 staves",) * 2,
     JoinParts("own1", "own2", 1, Offer(OwnJoint("ownjoint1", "let in", "own1", "own2"), Channel.DADO)): (
         "board 2 into a dado in board 1",) * 2,
     Shim("column.width", mm("0.6")): ("Make it up with a shim of 0.6 mm", "Make it up with a shim of 0.024″"),
@@ -95,8 +96,8 @@ def test_each_does_what_it_says_or_is_done_at_the_bench(fix):
             assert board in after.cut_first
         case CutThroughFirst(board, _, crosswise, at):
             assert (after.first_cut(board).crosswise, after.first_cut(board).at) == (crosswise, float(at))
-        case GlueFromStaves(part, staves):
-            assert [len(made.widths) for made in after.staves if made.part == part] == [staves]
+        case GlueFromStaves(parts, staves):
+            assert {made.part: len(made.widths) for made in after.staves} == dict.fromkeys(parts, staves)
         case SetOutTo(mark):
             assert after.set_out.mm == mark.mm
         case JoinParts():

@@ -111,6 +111,18 @@ def test_a_part_too_wide_for_any_board_is_offered_staves_at_a_click(user, desk):
     assert len(made.widths) == 2 and sum(width.mm for width in made.widths) == user.plan.part(made.part).width.mm
 
 
+def test_parts_that_lie_nowhere_for_one_reason_are_said_once_and_mended_with_one_click(user, desk):
+    strip = Board("21", "strip", "yellow-poplar", mm(1200), mm(60), mm(22))
+    project = actions.accept_layout(user.project, ())
+    user.window.document.do("a narrow board", lambda _: actions.replace(project, boards=(strip,)))
+    assert user.reads_on_card("Front, back, left end, and right end lie nowhere. Each is 136 mm wide rough;")
+    user.press("Make each of 3 staves")
+    assert sorted(made.part for made in user.project.staves) == ["back", "front", "left", "right"]
+    assert not user.reads_on_card("Each is")
+    user.ctrl(Qt.Key.Key_Z)
+    assert user.project.staves == ()
+
+
 @pytest.mark.dear
 def test_two_thin_parts_come_out_of_one_blank(user, desk):
     thick = Board("9", "plank", user.project.board("1").species, mm(1500), mm(200), mm(50))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import partial
+from functools import partial, reduce
 from typing import assert_never
 
 from nullah.core import actions
@@ -49,8 +49,8 @@ def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
             return partial(actions.cut_first, board_id=board, first=True)
         case CutThroughFirst(board, _, crosswise, at):
             return partial(actions.cut_at, board_id=board, cut=FirstCut(board, crosswise, float(at)))
-        case GlueFromStaves(part, staves):
-            return partial(with_staves, part_id=part, count=staves)
+        case GlueFromStaves(parts, staves):
+            return partial(_glued_from_staves, parts=parts, count=staves)
         case JoinParts(first, second, offer):
             return partial(join_as_offered, first=first, second=second, index=offer)
         case SetOutTo(mark):
@@ -59,3 +59,7 @@ def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
             return None
         case _:
             assert_never(fix)
+
+
+def _glued_from_staves(project: Project, parts: tuple[str, ...], count: int) -> Project:
+    return reduce(lambda before, part: with_staves(before, part, count), parts, project)

@@ -67,9 +67,9 @@ class CutThroughFirst(FrozenRecord):
 
 
 class GlueFromStaves(FrozenRecord):
-    """Glue a part up from so many staves."""
+    """Glue parts up, each from so many staves."""
 
-    part: str
+    parts: tuple[str, ...]
     staves: int
 
 

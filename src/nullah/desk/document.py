@@ -290,8 +290,9 @@ class Document(QObject):
         self._resting.start(SPARED_AFTER if self._changes < SPARED_CHANGES else 0)
 
     def _spare(self) -> None:
-        self._changes = 0
-        self._sparing.look(lambda: self._plan_of(self.project))
+        # All is let go only at rest: what is wanted next is worked out anew.
+        rests, self._changes = self._changes < SPARED_CHANGES, 0
+        self._sparing.look((lambda: self._plan_of(self.project)) if rests else None)
 
     @property
     def undo_name(self) -> str:

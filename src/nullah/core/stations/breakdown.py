@@ -22,7 +22,7 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.catalogue import Catalogue
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
-from nullah.core.fixes import Fix, GlueFromStaves
+from nullah.core.fixes import GlueFromStaves
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Direction, Marks, from_float
 from nullah.core.plan import Plan
@@ -313,15 +313,13 @@ def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
 
 def _unplaced(plan: Plan) -> Iterator[Remark]:
     """Say of the parts that lie nowhere why, and what would place each."""
-    alike: dict[tuple[Nowhere, tuple[Fix, ...]], list[RoughPart]] = {}
+    alike: dict[tuple[Nowhere, int], list[RoughPart]] = {}
     for item in plan.unplaced:
-        fixes: tuple[Fix, ...] = ()
-        if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
-            part_id = item.part.parts[0]
-            fixes = (GlueFromStaves(part_id, item.staves),)
-        alike.setdefault((item.why, fixes), []).append(item.part)
-    for (why, fixes), parts in alike.items():
+        whole = len(item.part.parts) == 1 and "/" not in item.part.id
+        alike.setdefault((item.why, item.staves if whole else 0), []).append(item.part)
+    for (why, staves), parts in alike.items():
         fact = LieNowhere(tuple(part.name for part in parts), why)
+        fixes = (GlueFromStaves(tuple(part.parts[0] for part in parts), staves),) if staves else ()
         yield Remark(fact, Severity.FAILURE, fixes, ref=PartRef(parts[0].parts[0]))
 
 

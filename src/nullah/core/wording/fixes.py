@@ -55,7 +55,9 @@ def fix_words(fix: Fix, reader: Reader) -> str:  # noqa: C901 (a case for each k
             return text("Cut {board} first", board=name)
         case CutThroughFirst():
             return _cut_through(fix, reader)
-        case GlueFromStaves(_, count):
+        case GlueFromStaves(parts, count):
+            if len(parts) > 1:
+                return reader.count(count, "Make each of {n} stave", "Make each of {n} staves")
             return reader.count(count, "Make it of {n} stave", "Make it of {n} staves")
         case JoinParts(joint=joint):
             return fact_words(joint, reader)

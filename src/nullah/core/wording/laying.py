@@ -113,9 +113,10 @@ def saw_words(fact: SawFact | facts.BoardNotSawable | facts.TooManyParts, reader
             assert_never(fact)
 
 
-def nowhere_words(fact: Nowhere, reader: Reader) -> str:
-    """Return why a part lies nowhere, and what would place it."""
+def nowhere_words(fact: Nowhere, reader: Reader, several: bool = False) -> str:
+    """Return why a part lies nowhere, and what would place it; or each of several."""
     length = reader.length
+    it = reader.text(N_("Each") if several else N_("It"))
     match fact:
         case facts.NoBoards():
             return reader.text("There is no board on the rack.")
@@ -123,17 +124,21 @@ def nowhere_words(fact: Nowhere, reader: Reader) -> str:
             return reader.text("There is no {wood} on the rack.", wood=wood)
         case facts.NoneThick(needs, thickest):
             return reader.text(
-                "It needs {needs} rough; the thickest board is {thickest}.",
+                "{it} needs {needs} rough; the thickest board is {thickest}.",
+                it=it,
                 needs=length(needs),
                 thickest=length(thickest),
             )
         case facts.GrainNowhere(refusal):
             return reader.text(
-                "It {complaint}, nor is any other board thick enough.", complaint=refusal_words(refusal, reader)
+                "{it} {complaint}, nor is any other board thick enough.",
+                it=it,
+                complaint=refusal_words(refusal, reader),
             )
         case facts.NoneWide(across, widest, staves):
             said = reader.text(
-                "It is {across} wide rough; the widest board thick enough is {widest}, {short} too narrow.",
+                "{it} is {across} wide rough; the widest board thick enough is {widest}, {short} too narrow.",
+                it=it,
                 across=length(across),
                 widest=length(widest),
                 short=length(across - widest),
@@ -141,14 +146,16 @@ def nowhere_words(fact: Nowhere, reader: Reader) -> str:
             return said + _staves(staves, reader)
         case facts.NoneLong(along, longest):
             return reader.text(
-                "It is {along} long rough; the longest board wide and thick enough is {longest}, {short} too short.",
+                "{it} is {along} long rough; the longest board wide and thick enough is {longest}, {short} too short.",
+                it=it,
                 along=length(along),
                 longest=length(longest),
                 short=length(along - longest),
             )
         case facts.NoneClear(across, along, clear, board, staves):
             said = reader.text(
-                "It is {over} wider than the widest clear strip {along} long, which is {clear}, on {board}.",
+                "{it} is {over} wider than the widest clear strip {along} long, which is {clear}, on {board}.",
+                it=it,
                 over=length(across - clear),
                 along=length(along),
                 clear=length(clear),
@@ -156,15 +163,19 @@ def nowhere_words(fact: Nowhere, reader: Reader) -> str:
             )
             return said + _staves(staves, reader)
         case facts.FitsOn(boards):
-            return reader.text("It fits on {boards}, where nothing lies yet.", boards=reader.listed(boards, "or"))
+            return reader.text(
+                "{it} fits on {boards}, where nothing lies yet.", it=it, boards=reader.listed(boards, "or")
+            )
         case facts.RoomOn(boards):
             return reader.text(
                 "There is room for it on {boards} as things lie: drag it there, or lay the parts out.",
+                it=it,
                 boards=reader.listed(boards, "or"),
             )
         case facts.TakenUp(boards):
             return reader.text(
-                "It would fit on {boards}, but other parts lie there. One more board of that size would place it.",
+                "{it} would fit on {boards}, but other parts lie there. One more board of that size would place it.",
+                it=it,
                 boards=reader.listed(boards, "or"),
             )
         case facts.FlatteningLeaves(most, board, needs):
@@ -197,7 +208,7 @@ def layout_fact_words(fact: LayoutFact, reader: Reader) -> str:
             said = reader.count(
                 len(parts), "{parts} lies nowhere.", "{parts} lie nowhere.", parts=sentence(reader.together(parts))
             )
-            return f"{said} {nowhere_words(nowhere, reader)}"
+            return f"{said} {nowhere_words(nowhere, reader, several=len(parts) > 1)}"
         case facts.LiesWrongly(part, why):
             return reader.text("{part} {complaint}.", part=sentence(part), complaint=complaint_words(why, reader))
         case facts.DepthUnknown(part, flaw, upper, board):
