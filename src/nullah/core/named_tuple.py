@@ -54,10 +54,16 @@ else:
 
         @classmethod
         def _make(cls, values: Iterable[Any]) -> Self:
-            return cls(*values)
+            made = tuple.__new__(cls, values)
+            if len(made) != len(cls._fields):
+                raise TypeError(f"{cls.__name__} takes {', '.join(cls._fields)}")
+            return made
 
         def _replace(self, /, **changes: Any) -> Self:
-            return type(self)(**{**self._asdict(), **changes})
+            made = self._make(map(changes.pop, self._fields, self))
+            if changes:
+                raise TypeError(f"{type(self).__name__} takes {', '.join(self._fields)}")
+            return made
 
         def _asdict(self) -> dict[str, Any]:
             return dict(zip(self._fields, self, strict=True))
