@@ -93,6 +93,22 @@ def test_work_is_kept_however_fast_changes_follow_each_other(tmp_path, qtbot):
     assert [each.read().piece.name for each in Autosave(tmp_path).kept()] == ["39"]
 
 
+def test_work_that_was_left_is_kept_once_and_what_is_done_after_that_as_well(user, tmp_path):
+    user.type_figure("contents.length", "201")
+    assert user.window.close()
+    # As the program does at its very end.
+    assert user.window.keep()
+    (left,) = Autosave(tmp_path / "unsaved").kept()
+    assert work_out(left.read()).ledger.length("contents.length").text == "201 mm"
+    user.window.document.do("name", lambda p: actions.rename(p, "at the very end"))
+    assert user.window.keep()
+    user.window.document.close()
+    assert sorted(each.read().piece.name for each in Autosave(tmp_path / "unsaved").kept()) == [
+        "Seed box",
+        "at the very end",
+    ]
+
+
 def test_the_window_answers_while_the_disk_takes_its_time(user, tmp_path, monkeypatch):
     begun, go_on, write = Event(), Event(), os.fsync
 

@@ -95,6 +95,8 @@ class Document(QObject):
         self._compared: tuple[Project, Project | None, bool] = (project, project, False)
         self._autosave = autosave
         self._warned = False
+        # What was left kept when it was closed: whoever asks once more, at the very end, keeps no second copy.
+        self._left: Project | None = None
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_AFTER)
@@ -439,7 +441,7 @@ class Document(QObject):
     def keep(self) -> bool:
         """Keep unsaved work where it will be found if the program is killed; say whether all is safe."""
         self._timer.stop()
-        if self.unsaved:
+        if self.unsaved and self.project is not self._left:
             self._say_if_lost(self._autosave.keep(self.project, self.file, self.base))
         return not self._warned
 
@@ -473,6 +475,7 @@ class Document(QObject):
             self._autosave.done()
         elif self.keep():
             self._autosave.leave()
+            self._left = self.project
         else:
             return False
         # Who has closed a piece wants to hear no more of its file.
