@@ -100,6 +100,7 @@ def test_work_that_was_left_is_kept_once_and_what_is_done_after_that_as_well(use
     assert user.window.keep()
     (left,) = Autosave(tmp_path / "unsaved").kept()
     assert work_out(left.read()).ledger.length("contents.length").text == "201 mm"
+    assert [left.folder] == list((tmp_path / "unsaved").iterdir()), "nor one that this desk still holds"
     user.window.document.do("name", lambda p: actions.rename(p, "at the very end"))
     assert user.window.keep()
     user.window.document.close()
