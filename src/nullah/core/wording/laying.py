@@ -117,6 +117,7 @@ def nowhere_words(fact: Nowhere, reader: Reader, several: bool = False) -> str:
     """Return why a part lies nowhere, and what would place it; or each of several."""
     length = reader.length
     it = reader.text(N_("Each") if several else N_("It"))
+    one = reader.text(N_("each") if several else N_("it"))
     match fact:
         case facts.NoBoards():
             return reader.text("There is no board on the rack.")
@@ -168,7 +169,8 @@ def nowhere_words(fact: Nowhere, reader: Reader, several: bool = False) -> str:
             )
         case facts.RoomOn(boards):
             return reader.text(
-                "There is room for it on {boards} as things lie: drag it there, or lay the parts out.",
+                "There is room for {one} on {boards} as things lie: drag it there, or lay the parts out.",
+                one=one,
                 it=it,
                 boards=reader.listed(boards, "or"),
             )
@@ -180,7 +182,8 @@ def nowhere_words(fact: Nowhere, reader: Reader, several: bool = False) -> str:
             )
         case facts.FlatteningLeaves(most, board, needs):
             return reader.text(
-                "Flattening leaves it {most} at most, out of {board}; it needs {needs}.",
+                "Flattening leaves {one} {most} at most, out of {board}; it needs {needs}.",
+                one=one,
                 most=reader.fine(most),
                 board=board,
                 needs=reader.fine(needs),
