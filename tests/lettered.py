@@ -2,7 +2,6 @@
 
 import re
 import string
-from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 
@@ -23,7 +22,6 @@ LETTERS = str.maketrans(string.ascii_letters, "".join(map(chr, (*range(0x430, 0x
 ASKED = set()
 
 
-@dataclass(frozen=True)
 class Lettered(Catalogue):
     """Says everything as it stands, in other letters."""
 

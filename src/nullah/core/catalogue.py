@@ -5,10 +5,9 @@ American English is the source, so the usual catalogue is empty: what it does no
 
 from __future__ import annotations
 
-import gettext
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 
 
@@ -41,8 +40,10 @@ class Phrase(str):
         return made
 
 
-@dataclass(frozen=True, slots=True)
-class Catalogue:
+_NO_MESSAGES: Mapping[str, tuple[str, ...]] = {}
+
+
+class Catalogue(FrozenRecord):
     """Messages of a locale.
 
     Parameters
@@ -62,8 +63,17 @@ class Catalogue:
     """
 
     locale: str = "en_US"
-    messages: Mapping[str, tuple[str, ...]] = field(default_factory=dict, compare=False, repr=False)
-    plural: str = field(default="(n != 1)", compare=False, repr=False)
+    messages: Mapping[str, tuple[str, ...]] = _NO_MESSAGES
+    plural: str = "(n != 1)"
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Catalogue) and (type(other), other.locale) == (type(self), self.locale)
+
+    def __hash__(self) -> int:
+        return hash(self.locale)
+
+    def __repr__(self) -> str:
+        return f"Catalogue(locale={self.locale!r})"
 
     def text(self, message: str) -> str:
         """Return a message, or a phrase with all that fills it, in the terms of this catalogue."""
@@ -78,15 +88,18 @@ class Catalogue:
 
     def count(self, number: int, one: str, many: str) -> str:
         """Return the message for a number: `one` or `many`, or the form that the language has for it."""
-        found = self.messages.get(one, ())
-        index = _plural(self.plural)(number)
-        if index < len(found) and found[index]:
-            return found[index]
+        found = self.messages.get(one)
+        form = _plural(self.plural)(number) if found else 0
+        if found and form < len(found) and found[form]:
+            return found[form]
         return one if number == 1 else many
 
 
 @kept_by_value(8)
 def _plural(expression: str) -> Callable[[int], int]:
+    # Not loaded at a start: American messages are all as they stand.
+    import gettext
+
     found: Callable[[int], int] = gettext.c2py(expression)
     return found
 

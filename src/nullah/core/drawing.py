@@ -12,11 +12,11 @@ import math
 import operator
 import textwrap
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
 from enum import Enum
 from functools import cached_property
 from itertools import chain
 
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 
@@ -125,8 +125,7 @@ class Ring(NamedTuple):
 Element = Path | Label | Dimension | Ring
 
 
-@dataclass(frozen=True)
-class Drawing:
+class Drawing(FrozenRecord):
     """Elements in the order in which they are painted."""
 
     elements: tuple[Element, ...] = ()

@@ -12,7 +12,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
 from enum import Enum
 from functools import partial
 from types import MappingProxyType
@@ -215,12 +214,11 @@ class Quantity(NamedTuple):
         return marks.write_entered(self.length, unit)
 
 
-@dataclass(frozen=True)
-class Ledger:
+class Ledger(FrozenRecord):
     """All quantities of a piece, worked out. Made by `work_out_ledger`. `uses` are the names that each rule uses."""
 
     quantities: Mapping[str, Quantity]
-    uses: Mapping[str, tuple[str, ...]] = field(repr=False, default_factory=dict)
+    uses: Mapping[str, tuple[str, ...]]
 
     def __getitem__(self, name: str) -> Fraction:
         return self.quantities[name].value

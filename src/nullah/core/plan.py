@@ -7,7 +7,7 @@ what hangs on it.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, fields, replace
+from dataclasses import fields, replace
 from enum import Enum, auto
 from functools import cached_property
 from types import MappingProxyType
@@ -108,8 +108,7 @@ class Unsettled(NamedTuple):
     number: int = 1
 
 
-@dataclass(frozen=True)
-class Plan:
+class Plan(FrozenRecord):
     """All output. `ledger` is None and `problem` is why if the rules cannot be worked out.
 
     `proof` is None as long as it was not asked for; `forecasting` says whether thicknesses are to be forecast;

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-
 from nullah.core.bench.book import BookEntry, Timer
 from nullah.core.bench.working import Working
 from nullah.core.breakdown.layout import FirstCut, Placement
@@ -12,6 +10,7 @@ from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, mm
 from nullah.core.piece.joint import RowChoice
@@ -22,8 +21,7 @@ from nullah.core.wood.climate import USUAL, Climate
 from nullah.core.wood.finishes import USUAL_FINISH
 
 
-@dataclass(frozen=True, slots=True)
-class Piece:
+class Piece(FrozenRecord):
     """What is to be made: a form, what was chosen of it, and what was given and measured.
 
     `choices`, `given` and `measured` are pairs of name and value, each name once. `woods`
@@ -46,8 +44,7 @@ class Piece:
     rows: tuple[tuple[str, RowChoice], ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Project:
+class Project(FrozenRecord):
     """All input of one piece. Frozen: an action of the user makes a new one.
 
     `layout` is the breakdown that was accepted; `cut_first` names the boards whose rough
@@ -60,11 +57,11 @@ class Project:
     free sizes of the piece stand on, where that is another than the one figures are shown to.
     """
 
-    piece: Piece = field(default_factory=Piece)
+    piece: Piece = Piece()
     boards: tuple[Board, ...] = ()
-    allowances: Allowances = field(default_factory=Allowances)
-    shop: Shop = field(default_factory=Shop)
-    marks: Marks = field(default_factory=Marks)
+    allowances: Allowances = Allowances()
+    shop: Shop = Shop()
+    marks: Marks = Marks()
     set_out: Length | None = None
     layout: tuple[Placement, ...] = ()
     cut_first: frozenset[str] = frozenset()
@@ -73,9 +70,9 @@ class Project:
     asks: tuple[tuple[str, WoodRequirement], ...] = ()
     staves: tuple[Staves, ...] = ()
     resawn: tuple[Resawn, ...] = ()
-    wishes: SearchWeights = field(default_factory=SearchWeights)
+    wishes: SearchWeights = SearchWeights()
     flawed_share: Fraction = Fraction(1, 5)
-    room: Room = field(default_factory=Room)
+    room: Room = Room()
     climate: Climate = USUAL
     finish: str = USUAL_FINISH
     working: Working = Working()

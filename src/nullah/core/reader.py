@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
 from itertools import groupby
 from typing import Literal
 
 from nullah.core.catalogue import N_, Catalogue
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Direction, Entry, Length, Marks
 
@@ -40,8 +40,10 @@ def _names_together(catalogue: IdentityKey[Catalogue], names: tuple[str, ...]) -
     return Reader(Marks(catalogue=catalogue.carried))._together(names)
 
 
-@dataclass(frozen=True)
-class Reader:
+_NO_NAMES: Mapping[str, str] = {}
+
+
+class Reader(FrozenRecord):
     """Whoever reads. `parts` and `titles` are the names of parts and the titles of quantities, by id.
 
     Examples
@@ -51,8 +53,8 @@ class Reader:
     """
 
     marks: Marks = Marks()
-    parts: Mapping[str, str] = field(default_factory=dict)
-    titles: Mapping[str, str] = field(default_factory=dict)
+    parts: Mapping[str, str] = _NO_NAMES
+    titles: Mapping[str, str] = _NO_NAMES
 
     def text(self, message: str, **values: object) -> str:
         """Return a message in the reader's terms, its places filled."""

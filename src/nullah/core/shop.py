@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import Enum
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
-from nullah.core.kept_hash import KeptHash
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, mm
 from nullah.core.named_tuple import NamedTuple
 
@@ -85,8 +84,7 @@ class Hands(NamedTuple):
 USUAL_BITS = tuple(mm(size) for size in ("1.5", "2", "2.5", "3", "4", "5", "6", "8", "10", "12", "16"))
 
 
-@dataclass(frozen=True, slots=True)
-class Shop(KeptHash):
+class Shop(FrozenRecord):
     """What the shop has.
 
     Parameters
@@ -112,8 +110,6 @@ class Shop(KeptHash):
     plough_deepest, saw_deepest : Length
         How deep the plough and the fine saw can go, for its stop and its back.
     """
-
-    __hash__ = KeptHash.__hash__
 
     chisels: tuple[Length, ...] = (mm(3), mm(6), mm(10), mm(12), mm(19), mm(25))
     kerf: Length = mm("1.5")

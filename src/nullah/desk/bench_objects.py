@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAccessible, QAccessibleAnnouncementEvent, QPaintEvent
@@ -83,7 +84,7 @@ class BenchObjects:
             own = [e.text for e in self._bench.drawing.elements if isinstance(e, Label) and e.ref == ref]
             found = TargetWords(", ".join(own))
         verbs = self._verbs_of(ref)
-        return found.replaced(value="; ".join(part for part in (found.value, ", ".join(verbs)) if part))
+        return replace(found, value="; ".join(part for part in (found.value, ", ".join(verbs)) if part))
 
     def _lay(self) -> None:
         for each in self._objects:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from pathlib import Path
 
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
@@ -11,6 +11,7 @@ from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 from nullah.core.actions import show_in
 from nullah.core.bits import Bits
 from nullah.core.catalogue import AMERICAN, Catalogue
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import LengthError, Marks
 from nullah.core.past_limits import past_limits
 from nullah.core.plan import Plan, keep_proof, known_proof, prove_plan, work_out
@@ -42,8 +43,7 @@ AUTOSAVE_AFTER = 1000
 SPARED_AFTER, SPARED_CHANGES = 2000, 10
 
 
-@dataclass(frozen=True, slots=True)
-class _Step:
+class _Step(FrozenRecord):
     name: str
     before: Project
 

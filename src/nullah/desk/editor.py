@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from PySide6.QtCore import QDate, QPointF, Qt
 from PySide6.QtGui import QKeyEvent
@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLay
 
 from nullah.core import actions
 from nullah.core.catalogue import N_
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.ledger import Measured, Origin, Quantity, QuantityKind, Value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
@@ -35,8 +36,7 @@ _ORIGIN_WORDS = {
 MEASURED_BY = (N_("with the caliper"), N_("with the rule"), N_("with the tape"), N_("from the part itself"))
 
 
-@dataclass(frozen=True, slots=True)
-class _Matter:
+class _Matter(FrozenRecord):
     """What is being typed: its title, kind, text now, and how it is set, measured and taken back."""
 
     ref: Ref

@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF
 
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Label, Path, Ring, Role
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.label_placing import LabelBox, Placing, Shift, Wish, around, box_of_text, into_room, placed
 from nullah.core.refs import Ref
 from nullah.paper.lettering import cap_height, descent, width_of
@@ -33,8 +34,7 @@ _LEAST_MM = 2.87
 _NOTE_MM = 3.0
 
 
-@dataclass(frozen=True, slots=True)
-class PlacedText:
+class PlacedText(FrozenRecord):
     """A line of words on the device.
 
     Parameters
@@ -77,8 +77,7 @@ class PlacedText:
         return QRectF(box.left, box.top, box.right - box.left, box.bottom - box.top)
 
 
-@dataclass(frozen=True, slots=True)
-class PlacedTexts:
+class PlacedTexts(FrozenRecord):
     """All words of a drawing: by the number of their element; and the notes that explain numbers."""
 
     of: dict[int, PlacedText]

@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.part import Part
 from nullah.core.rack.board import Board
 
 
-@dataclass(frozen=True, slots=True)
-class CutListRow:
+class CutListRow(FrozenRecord):
     """One part. `waits` says what must be measured first, in words; empty if nothing.
 
     `over` is which of length, width and thickness are left over until then.

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from statistics import median
 
 from nullah.core.catalogue import N_
 from nullah.core.named_tuple import NamedTuple
@@ -114,6 +113,9 @@ def learn(records: Iterable[Record], before: Mapping[str, Learned] | None = None
     Huber's weights (Huber 1964), the scatter re-estimated from the middle of the residuals. The spread told is the
     posterior standard deviation.
     """
+    # Not loaded at a start: it is only asked for once something was written down.
+    from statistics import median
+
     kept = [row for record in records if (row := _row(record)) is not None]
     known = dict(before or {})
     names = sorted({name for row in kept for name in row.times} | set(known))

@@ -7,12 +7,12 @@ millimetres here: chalk lines, good to `TOLERANCE`.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, rules_out, spoilt
 from nullah.core.breakdown.facts import Complaint, Match, NoKerf, Nowhere, OverEdge, OverFlaw, OverPart, Unmatched
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.named_tuple import NamedTuple
@@ -47,8 +47,7 @@ class FirstCut(NamedTuple):
     at: float
 
 
-@dataclass(frozen=True, slots=True)
-class Placement:
+class Placement(FrozenRecord):
     """A rough part's place on a board: its corner nearest the board's lower left, in mm.
 
     A `pinned` one stays where it is when the search lays the rest. `flipped` is laid end for

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
 
 from nullah.core.catalogue import Name, Phrase
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Length, mm
 from nullah.core.named_tuple import NamedTuple
@@ -14,18 +14,17 @@ from nullah.core.rack.board import GrainFigure
 from nullah.core.wood.movement import GrainCut
 
 
-@dataclass(frozen=True, slots=True)
-class Allowances:
+class Allowances(FrozenRecord):
     """What is added to a finished size: at both ends together, both edges together, both faces together.
 
     `joint` is what jointing takes of each stave, both its edges together. The usual figures
     (25 to 50 mm, about 6 mm) are common practice without a published source.
     """
 
-    end: Length = field(default_factory=lambda: mm(30))
-    edge: Length = field(default_factory=lambda: mm(6))
-    thickness: Length = field(default_factory=lambda: mm(3))
-    joint: Length = field(default_factory=lambda: mm(3))
+    end: Length = mm(30)
+    edge: Length = mm(6)
+    thickness: Length = mm(3)
+    joint: Length = mm(3)
 
 
 class WoodRequirement(NamedTuple):

@@ -7,7 +7,6 @@ grows a proven lower bound (`bound`). What was pinned stays.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect, can_supply, shows, spoilt
 from nullah.core.breakdown.blanks import BlankOption, alternatives
@@ -20,6 +19,7 @@ from nullah.core.breakdown.reasons import why_nowhere
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board, Faces, GrainFigure
 
@@ -33,8 +33,7 @@ class BreakdownError(FactError):
     """A list of parts or boards that cannot be laid out at all."""
 
 
-@dataclass(frozen=True, slots=True)
-class Layout:
+class Layout(FrozenRecord):
     """One way to lay the parts out; areas in mm². `bound` is proven: no layout consumes less."""
 
     placements: tuple[Placement, ...]
@@ -60,8 +59,11 @@ class Layout:
         return max(0.0, self.consumed / self.bound - 1) if self.bound else 0.0
 
 
-@dataclass(frozen=True)
-class LayoutTask:
+#: For no part it matters where its near end lies.
+_EVERYWHERE: Mapping[tuple[str, str], tuple[tuple[float, float], ...]] = {}
+
+
+class LayoutTask(FrozenRecord):
     """What is to be laid out, and how.
 
     Parameters
@@ -82,7 +84,7 @@ class LayoutTask:
     kerf: Length
     wishes: SearchWeights = SearchWeights()
     pinned: tuple[Placement, ...] = ()
-    reaches: Mapping[tuple[str, str], tuple[tuple[float, float], ...]] = field(default_factory=dict)
+    reaches: Mapping[tuple[str, str], tuple[tuple[float, float], ...]] = _EVERYWHERE
 
 
 def search(

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from nullah.core.frozen_record import FrozenRecord
 
 
-@dataclass(frozen=True, slots=True)
-class SearchWeights:
+class SearchWeights(FrozenRecord):
     """What a layout should be good at besides using little wood: shares from 0 (not at all) to 1.
 
     Parameters

@@ -7,7 +7,6 @@ board that came out different at the bench is different in the piece, and the pr
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterable, Sequence
-from dataclasses import dataclass, field
 from typing import Any
 
 from nullah.core.card import Remark, Severity
@@ -92,23 +91,23 @@ def board_sizes(
 _TAKEN: LastOfName[Step] = LastOfName(512)
 
 
-@dataclass
 class Maker:
     """Gathers the parts and joints of a piece. `finish` gives the assembly."""
 
-    ledger: Ledger
-    _parts: dict[str, Part] = field(default_factory=dict)
-    _joints: list[Joint] = field(default_factory=list)
-    _remarks: list[Remark] = field(default_factory=list)
-    _measures: list[ViewDimension] = field(default_factory=list)
-    _movers: list[Mover] = field(default_factory=list)
-    _freedoms: list[Freedom] = field(default_factory=list)
-    _bearings: list[Bearing] = field(default_factory=list)
-    _units: list[Unit] = field(default_factory=list)
-    _fittings: list[Fitting] = field(default_factory=list)
-    _nothing: list[Remark] = field(default_factory=list)
-    # What a step that is being taken looks at of parts that were put in before it; None outside of one.
-    _looked_at: dict[str, Part | None] | None = None
+    def __init__(self, ledger: Ledger) -> None:
+        self.ledger = ledger
+        self._parts: dict[str, Part] = {}
+        self._joints: list[Joint] = []
+        self._remarks: list[Remark] = []
+        self._measures: list[ViewDimension] = []
+        self._movers: list[Mover] = []
+        self._freedoms: list[Freedom] = []
+        self._bearings: list[Bearing] = []
+        self._units: list[Unit] = []
+        self._fittings: list[Fitting] = []
+        self._nothing: list[Remark] = []
+        # What a step that is being taken looks at of parts that were put in before it; None outside of one.
+        self._looked_at: dict[str, Part | None] | None = None
 
     @classmethod
     def going_on(cls, ledger: Ledger, assembly: Assembly) -> Maker:

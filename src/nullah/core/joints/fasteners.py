@@ -8,13 +8,12 @@ weight and volume at test; from memory, and checked against their forms in pound
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from enum import Enum, auto
 from functools import cache
 
 from nullah.core.errors import FactError
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
-from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, Marks, Unit, mm, read_length
 from nullah.core.named_tuple import NamedTuple
 
@@ -34,11 +33,8 @@ class SoldSize(NamedTuple):
     gauge: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Sold(KeptHash):
+class Sold(FrozenRecord):
     """What is sold: nails, each thickness in its length; screws in thicknesses, with their numbers, and in lengths."""
-
-    __hash__ = KeptHash.__hash__
 
     nails: tuple[SoldSize, ...]
     screw_thick: tuple[tuple[Length, str], ...]
@@ -180,8 +176,7 @@ def _check(gravity: float, diameter: float, depth: float) -> None:
         raise FastenerError(FastenerFault.NO_THICKNESS)
 
 
-@dataclass(frozen=True, slots=True)
-class Fastening:
+class Fastening(FrozenRecord):
     """A row of nails or screws, mm: the size of each, the `pilot`, how many and where along the row.
 
     `holds` is what one resists being pulled out, N, and `enters` how deep it goes into the holding piece.

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths.exact import Direction, Entry, Length, Unit, abs_length, plain
 from nullah.core.lengths.units import Style, in_unit, style_of
 
 
-@dataclass(frozen=True, slots=True)
-class Marks:
+class Marks(FrozenRecord):
     """The unit shown and the smallest mark of the user's rule.
 
     Parameters

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from enum import Enum, auto
 from itertools import pairwise
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
-from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import DayError, read_day
 from nullah.core.named_tuple import NamedTuple
@@ -137,8 +136,7 @@ class BoardError(FactError):
     """A board or flaw that cannot be; the message says which and why."""
 
 
-@dataclass(frozen=True, slots=True)
-class Flaw:
+class Flaw(FrozenRecord):
     """A rectangle of a board that is not clear wood.
 
     `start`-`end` along the length, `low`-`high` across the width, from the board's lower
@@ -166,8 +164,7 @@ class Reading(NamedTuple):
 EdgePoint = tuple[Length, Length]
 
 
-@dataclass(frozen=True, slots=True)
-class Board(KeptHash):
+class Board(FrozenRecord):
     """A rough board.
 
     Parameters
@@ -205,8 +202,6 @@ class Board(KeptHash):
     sawn : bool
         Whether it is sawn up already: what lies on it stays, and nothing more can.
     """
-
-    __hash__ = KeptHash.__hash__
 
     id: str
     name: str

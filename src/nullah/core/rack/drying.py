@@ -10,10 +10,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import date, timedelta
 
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.rack.board import Board, Reading
@@ -33,8 +33,7 @@ _END_GRAIN = 10.0
 _LONGEST_DAYS = 3650
 
 
-@dataclass(frozen=True, slots=True)
-class Room:
+class Room(FrozenRecord):
     """Where the piece will live: its air, and readings of a piece of wood that has always lived there.
 
     The readings come first: meters disagree with each other, and the difference is what counts.

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
@@ -28,8 +27,7 @@ class SizeNameError(FactError):
     """A name of a size that no standard here resolves."""
 
 
-@dataclass(frozen=True, slots=True)
-class YardSize:
+class YardSize(FrozenRecord):
     """What a named size measures; `width` is None for hardwood, sold in random widths."""
 
     rough_thickness: Entry

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import textwrap
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
 from enum import Enum
 from functools import partial
 
 from nullah.core.card import Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.wording.card import WordedCard
 
 #: Papers, mm: ISO 216 and ANSI/ASME Y14.1 (from memory).
@@ -32,8 +32,7 @@ class SheetKind(Enum):
     BOOK = "days"
 
 
-@dataclass(frozen=True, slots=True)
-class Sheet:
+class Sheet(FrozenRecord):
     """One page. `name` is for the file, `title` for people, `of` says of what; the drawing is in paper mm."""
 
     name: str

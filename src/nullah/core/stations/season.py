@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
@@ -88,7 +89,7 @@ def _worst(fits: list[Fit]) -> Fit:
     if worst.mover is not None:
         return worst
     same = [fit for fit in fits if min(fit.rooms) - min(worst.rooms) <= _MOVES]
-    return worst.replaced(parts=tuple(dict.fromkeys(part for fit in same for part in fit.parts)))
+    return replace(worst, parts=tuple(dict.fromkeys(part for fit in same for part in fit.parts)))
 
 
 # --- on the bench ---------------------------------------------------------------------------------

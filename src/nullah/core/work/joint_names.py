@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from nullah.core.bench.task_facts import JointDone, MakeJoint
 from nullah.core.card import JointStage, Step
@@ -51,7 +52,7 @@ def step_fact(kind: JointGroup, step: Step, parts: Iterable[str]) -> MakeJoint:
 def again(fact: MakeJoint, step: Step) -> MakeJoint:
     """Return what a step is that is done a second time: from the other side."""
     done = _DONE[step.stage]
-    return fact.replaced(done=_AGAIN.get(done, done))
+    return replace(fact, done=_AGAIN.get(done, done))
 
 
 def _kinds(step: Step) -> frozenset[type | Cut | LineKind]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Protocol
 
 from PySide6.QtCore import Qt
@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
 from nullah.core.drawing import Drawing, Fill, Path, Point, Role, drawing, rectangle
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import from_float, mm
 from nullah.core.rack.board import Board, EdgePoint, Faces, Flaw, FlawKind, cut_from_heart
 from nullah.core.rack.outline import edge_at
@@ -45,8 +46,7 @@ class Marking(Protocol):
         """Delete the flaw in hand."""
 
 
-@dataclass(frozen=True, slots=True)
-class _Grip:
+class _Grip(FrozenRecord):
     """What of a flaw is held: -1 none; which borders follow the pointer."""
 
     flaw: int

@@ -8,11 +8,11 @@ pin board is thick.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
 
 from nullah.core.card import Remark, Severity
 from nullah.core.errors import FactError
 from nullah.core.fraction import Fraction
+from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.tail_edges import tail_edges
@@ -28,8 +28,7 @@ class DovetailError(FactError):
     fact: facts.LayoutRefusal
 
 
-@dataclass(frozen=True, slots=True)
-class DovetailFigures:
+class DovetailFigures(FrozenRecord):
     """What a corner is laid out from.
 
     Parameters
@@ -59,7 +58,7 @@ class DovetailFigures:
     half_pin: Length
     pin: Length
     slope: Slope
-    proud: Length = field(default_factory=lambda: mm(0))
+    proud: Length = mm(0)
     widths: tuple[Fraction, ...] = ()
     mitres: tuple[Length, Length] = (mm(0), mm(0))
 
