@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from nullah.core.identity import let_go
 from nullah.core.ledger import Definition, LedgerError, Measured, Origin, QuantityKind, work_out_ledger
 from nullah.core.lengths import mm, read_length
 from nullah.core.reader import Reader
@@ -171,3 +172,25 @@ def test_exactly_what_hangs_on_a_figure_changes_with_it(side, by):
     changed = {change.name for change in before.changes(after)}
     assert changed <= {"side", *before.hangs_on("side")}
     assert ("side" in changed) == (by != 0)
+
+
+_FIGURES = st.dictionaries(
+    st.sampled_from(["case.width", "side", "inside", "groove", "opening", "bottom"]),
+    st.integers(5, 400).map(mm),
+    max_size=3,
+)
+
+
+@given(st.lists(st.tuples(_FIGURES, _FIGURES), min_size=2, max_size=5))
+def test_after_any_changes_all_is_as_from_nothing(runs):
+    """What hangs on nothing that changed is taken from the run before: given, overruled and measured in turn."""
+    for figures, measured in runs:
+        found = work_out_ledger(RULES, figures, measured)
+    let_go()
+    assert found == work_out_ledger(RULES, *runs[-1])
+
+
+def test_what_hangs_on_nothing_that_changed_is_the_very_same_quantity():
+    before, after = (work_out_ledger(RULES, {"side": mm(side), "opening": mm(180)}, {}) for side in (18, 20))
+    same = {name for name, quantity in after.quantities.items() if quantity is before.quantities[name]}
+    assert same == {"case.width", "bottom", "count"}, "of what is overruled it is told what its rule would make of it"

@@ -17,6 +17,7 @@ from functools import cached_property
 from itertools import chain
 
 from nullah.core.frozen_record import FrozenRecord
+from nullah.core.identity import kept_by_identity, runs
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 
@@ -145,8 +146,8 @@ class Drawing(FrozenRecord):
 
     @cached_property
     def _bounds(self) -> tuple[float, float, float, float]:
-        xs, ys = zip(*chain.from_iterable(map(_points, self.elements)), strict=True)
-        return min(xs), min(ys), max(xs), max(ys)
+        lefts, tops, rights, bottoms = zip(*(_reach(*run) for run in runs(self.elements)), strict=True)
+        return min(lefts), min(tops), max(rights), max(bottoms)
 
     def like(self, before: Drawing) -> Drawing:
         """Return the drawing with the very elements of one before it, where equal ones stand at its beginning or end.
@@ -198,6 +199,13 @@ class Drawing(FrozenRecord):
             return point[0] * scale + dx, point[1] * scale + dy
 
         return Drawing(tuple(_mapped(element, put) for element in self.elements))
+
+
+@kept_by_identity(4096)
+def _reach(*run: Element) -> tuple[float, float, float, float]:
+    """Return (left, top, right, bottom) of some elements, mm."""
+    xs, ys = zip(*chain.from_iterable(map(_points, run)), strict=True)
+    return min(xs), min(ys), max(xs), max(ys)
 
 
 def drawing(*groups: Element | Iterable[Element]) -> Drawing:

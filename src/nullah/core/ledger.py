@@ -19,7 +19,7 @@ from types import MappingProxyType
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
-from nullah.core.identity import LastOfName
+from nullah.core.identity import LastOfName, kept_by_identity
 from nullah.core.lengths import Entry, Length, Marks, Slope, mm
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
@@ -334,7 +334,8 @@ class _Settling:
         self._uses: dict[str, tuple[str, ...]] = {
             d.name: () if _replaced(d, given, measured) else names_in(d.rule) for d in definitions
         }
-        self._values: dict[str, Quantity] = {}
+        self._run = _Run(definitions, given, measured, snapping)
+        self._values: dict[str, Quantity] = self._run.untouched(_LAST_RUN.found(designed is None))
         self._under_way: list[str] = []
 
     def ledger(self) -> Ledger:
@@ -342,7 +343,9 @@ class _Settling:
         for name in self._by_name:
             self._settle(name)
         in_order = {name: self._values[name] for name in self._by_name}
-        return Ledger(MappingProxyType(in_order), MappingProxyType(self._uses))
+        found = Ledger(MappingProxyType(in_order), MappingProxyType(self._uses))
+        _LAST_RUN.keep(self._designed is None, (self._run, found))
+        return found
 
     def _settle(self, name: str) -> Fraction:
         if name in self._values:
@@ -406,6 +409,44 @@ class _Settling:
         would_be = partial(_would_be, definition, self._settle, free)
         quantity = _settled(definition, given, measured, put, would_be, fits)
         return quantity if put == planned else quantity._replace(exact=planned)
+
+
+class _Run(NamedTuple):
+    """All that the quantities of a piece hang on."""
+
+    definitions: tuple[Definition, ...]
+    given: Mapping[str, Value]
+    measured: Mapping[str, Value | Measured]
+    snapping: Snapping | None
+
+    def untouched(self, last: tuple[_Run, Ledger] | None) -> dict[str, Quantity]:
+        """Return the quantities of the last run that hang on nothing that changed: most of hundreds."""
+        if last is None:
+            return {}
+        run, settled = last
+        if run.definitions is not self.definitions or (run.snapping, run.measured) != (self.snapping, self.measured):
+            return {}
+        touched = {name for name in {*run.given, *self.given} if run.given.get(name) != self.given.get(name)}
+        used_by, to_follow = _used_by(self.definitions), list(touched)
+        while to_follow:
+            more = used_by.get(to_follow.pop(), frozenset()) - touched
+            touched |= more
+            to_follow += more
+        return {name: quantity for name, quantity in settled.quantities.items() if name not in touched}
+
+
+@kept_by_identity(4)
+def _used_by(definitions: tuple[Definition, ...]) -> dict[str, frozenset[str]]:
+    """Return which quantities have a name in their rule. One that is overruled tells what its rule would make of it."""
+    found: dict[str, set[str]] = {}
+    for definition in definitions:
+        for name in names_in(definition.rule) if definition.rule else ():
+            found.setdefault(name, set()).add(definition.name)
+    return {name: frozenset(users) for name, users in found.items()}
+
+
+#: The last run and what came of it, as designed and as measured.
+_LAST_RUN: LastOfName[tuple[_Run, Ledger]] = LastOfName(2)
 
 
 class _Settled(NamedTuple):

@@ -277,13 +277,18 @@ class Plan(FrozenRecord):
 
     def species_of(self, part: Part) -> str:
         """Return the species of a part: of the board it lies on, or as chosen, or of the first board."""
-        board = self.board_of(part.id)
-        if board is not None and board.board.species:
-            return board.board.species
-        chosen = chosen_wood(self.project.piece, part)
-        if chosen:
-            return chosen
-        return self.project.boards[0].species if self.project.boards else ""
+        known = part.id, part.species_role
+        if known not in self._species:
+            board, boards = self.board_of(part.id), self.project.boards
+            laid = board.board.species if board is not None else ""
+            usual = boards[0].species if boards else ""
+            self._species[known] = laid or chosen_wood(self.project.piece, part) or usual
+        return self._species[known]
+
+    @cached_property
+    def _species(self) -> dict[tuple[str, str], str]:
+        """The species that were asked for: several times for each part."""
+        return {}
 
     def cut_of(self, part: Part) -> GrainCut:
         """Return how rings run in a part, seen on its face; flat-sawn where its board is not known, which moves most.

@@ -113,12 +113,12 @@ def placed_texts(
     """
     found: list[tuple[int, PlacedText, Wish]] = []
     for index, element in enumerate(drawing.elements):
-        match element:
-            case Label() | Ring() | Dimension() if element.text:
-                text = text_of(element, scale)
-                wish = _wish(element, text, scale, room, element.ref is not None and element.ref in picked)
-                if wish is not None:
-                    found.append((index, text, wish))
+        if isinstance(element, Path) or not element.text:
+            continue
+        text = text_of(element, scale)
+        wish = _wish(element, text, scale, room, element.ref is not None and element.ref in picked)
+        if wish is not None:
+            found.append((index, text, wish))
     shifts = placed([wish for _, _, wish in found], room, taken, _GAP_MM * scale.paper)
     there = {
         index: _shifted(text, shift, element)

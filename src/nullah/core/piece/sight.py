@@ -188,19 +188,21 @@ def _uncovered(faces: list[Seen]) -> tuple[Seen, ...]:
                 break
         else:
             kept.append(face)
-            if (right - left) * (bottom - top) > _COVERS and _is_rectangle(face, box):
+            if (right - left) * (bottom - top) > _COVERS and _rectangle(face) is not None:
                 over.append(box)
     kept.reverse()
     return tuple(kept)
 
 
-def _is_rectangle(face: Seen, box: tuple[float, float, float, float]) -> bool:
+@kept_by_identity(8192)
+def _rectangle(face: Seen) -> tuple[float, float, float, float] | None:
+    """Return the box of a face that is an upright rectangle; None of any other."""
+    left, top, right, bottom = box = _bounds(face)
     loop = face.loops[0]
-    return len(face.loops) == 1 and len(loop) == 4 and _is_upright(loop, box)
-
-
-def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float]) -> bool:
-    return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
+    upright = (
+        len(face.loops) == 1 and len(loop) == 4 and all(x in (left, right) and y in (top, bottom) for x, y in loop)
+    )
+    return box if upright and len(loop) == 4 and len(face.loops) == 1 else None
 
 
 @kept_by_identity(1024)
@@ -400,7 +402,8 @@ def _covered(start: Point, end: Point, faces: Iterable[Seen]) -> list[_Span]:
     """Return the stretches of a line that lie inside any of the faces, as shares of its length."""
     spans: list[_Span] = []
     for face in faces:
-        spans += spans_inside(start, end, face.loops)
+        box = _rectangle(face)
+        spans += spans_inside(start, end, face.loops) if box is None else _through_rectangle(start, end, box)
     spans.sort()
     joined: list[_Span] = []
     for low, high in spans:
@@ -435,8 +438,6 @@ def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...])
     left, right, top, bottom = min(xs), max(xs), min(ys), max(ys)
     if max(x0, x1) < left or min(x0, x1) > right or max(y0, y1) < top or min(y0, y1) > bottom:
         return []
-    if len(loops) == 1 and len(xs) == 4 and all(x in (left, right) for x in xs) and all(y in (top, bottom) for y in ys):
-        return _through_rectangle(start, end, (left, top, right, bottom))
     dx, dy = x1 - x0, y1 - y0
     cuts = [0.0, 1.0]
     for loop in loops:
