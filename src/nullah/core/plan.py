@@ -555,16 +555,20 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
 
 #: What is undone is proved at once.
 _PROVED: RecentResults[Proof] = RecentResults(4)
+#: The pieces of those proofs, whatever they were made of.
+_PROVED_PIECES: RecentResults[bool] = RecentResults(4)
 
 
 def known_proof(plan: Plan) -> Proof | None:
     """Return the proof of a plan if such a piece was proved lately: that takes long."""
-    return _PROVED.found(plan.proof_key)
+    # Most plans are of a piece that was not proved: that is told before the woods of all its parts are looked up.
+    return _PROVED.found(plan.proof_key) if _PROVED_PIECES.found(plan.unfastened) else None
 
 
 def keep_proof(plan: Plan, proof: Proof) -> None:
     """Keep what was found, here or in another process."""
     _PROVED.keep(plan.proof_key, proof)
+    _PROVED_PIECES.keep(plan.unfastened, True)
 
 
 def _snapping(project: Project) -> Snapping:

@@ -16,7 +16,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF, QTransform
 
 from nullah.core.drawing import Dimension, Drawing, Element, Fill, Label, Path, Point, Ring, Role, hatch_lines
-from nullah.core.identity import kept_by_identity
+from nullah.core.identity import kept_by_identity, runs
 from nullah.core.label_placing import LabelBox
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
@@ -171,9 +171,16 @@ def _polygon(points: tuple[Point, ...]) -> QPolygonF:
     return QPolygonF(list(starmap(QPointF, points)))
 
 
-@kept_by_identity(2048)
-def _stroke(*lines: tuple[Point, ...]) -> QPainterPath:
+def _stroke(lines: list[tuple[Point, ...]]) -> QPainterPath:
     """Return lines, in mm, as one path."""
+    path = QPainterPath()
+    for run in runs(tuple(lines)):
+        path.addPath(_run_of_stroke(*run))
+    return path
+
+
+@kept_by_identity(4096)
+def _run_of_stroke(*lines: tuple[Point, ...]) -> QPainterPath:
     path = QPainterPath()
     for each in lines:
         path.addPolygon(_polygon(each))
@@ -259,7 +266,7 @@ class _Work:
         if isinstance(self.painter, SvgPainter):
             self.painter.drawPolylines([self._placing.map(_polygon(each)) for each in lines])
         else:
-            self.painter.drawPath(self._placing.map(_stroke(*lines)))
+            self.painter.drawPath(self._placing.map(_stroke(lines)))
 
     def area(self, look: _Look) -> str:
         """Return the colour of an area."""

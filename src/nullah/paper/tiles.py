@@ -132,6 +132,7 @@ def changed_tiles(before: Painting, now: Painting, scale: Scale, size: tuple[int
     return tiles
 
 
+@kept_by_identity(4)
 def _places(drawing: Drawing) -> dict[int, int] | None:
     """Return where each element stands in a drawing; None where one stands in it twice."""
     found = {id(element): index for index, element in enumerate(drawing.elements)}
