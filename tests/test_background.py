@@ -2,6 +2,7 @@
 
 import gc
 import os
+import pickle
 import signal
 import subprocess
 import sys
@@ -11,7 +12,7 @@ import pytest
 from tests.processes import alive, children_of, gone, parent
 
 from nullah import forking
-from nullah.background import Beside, Crashed, DroppedError
+from nullah.background import Answer, Beside, Crashed, DroppedError
 
 
 def twice(dropped, number):
@@ -77,7 +78,7 @@ def manners(dropped):
 def test_what_answers_stands_behind_the_window_and_is_not_held_up_by_the_collector():
     for behind in (0, 3):
         beside = Beside(manners, behind=behind)
-        assert asked_who(beside) == (os.nice(0) + behind, 20_000, True)
+        assert asked_who(beside) == (os.nice(0) + behind, 2_000, True)
         beside.stop()
 
 
@@ -205,3 +206,11 @@ def test_more_than_a_pipe_holds_is_asked_without_waiting():
         assert answered(beside) == (last, "end")
     finally:
         beside.stop()
+
+
+def test_a_long_answer_is_read_whole_and_other_threads_go_on_meanwhile(monkeypatch):
+    told = [(number, str(number)) for number in range(100_000)], "a long word" * 30_000
+    sent, rests = pickle.dumps(told), []
+    monkeypatch.setattr("nullah.background.time.sleep", rests.append)
+    assert Answer(1, sent).read() == told
+    assert len(rests) > len(sent) / 200_000, "a thread that reads all of it at once lets no other one go on"

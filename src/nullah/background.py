@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import contextlib
 import importlib
+import io
 import os
 import pickle
 import sys
@@ -154,8 +155,20 @@ class Answer(NamedTuple):
     sent: bytes
 
     def read(self) -> Any:
-        """Return the answer."""
-        return pickle.loads(self.sent)
+        """Return the answer; meanwhile other threads of this process go on."""
+        return pickle.Unpickler(_FrameByFrame(self.sent)).load()
+
+
+class _FrameByFrame:
+    """What was pickled, read frame by frame: read at once, no other thread could go on until all of it is there."""
+
+    def __init__(self, sent: bytes) -> None:
+        self._rest = io.BytesIO(sent)
+        self.readline = self._rest.readline
+
+    def read(self, size: int) -> bytes:
+        time.sleep(0)
+        return self._rest.read(size)
 
 
 class DroppedError(Exception):

@@ -14,12 +14,13 @@ SOME, MUCH, MUCH_BESIDE = 0.15, 0.7, 0.3
 
 
 def collect_seldom() -> None:
-    """Have the collector pass over what there is now, and look at young things less often.
+    """Have the collector pass over what there is now, look at young things seldom, and at few of them at a time.
 
-    Otherwise it goes through all modules and tables in the middle of the work, which takes up to twice as long.
+    Otherwise it goes through all modules and tables in the middle of the work, which takes up to twice as long; and a
+    window that waits for it to look at a hundred thousand young things is seen to wait.
     """
     gc.freeze()
-    gc.set_threshold(20_000, 20, 20)
+    gc.set_threshold(2_000, 5, 800)
 
 
 def _give_back() -> None:
