@@ -58,6 +58,17 @@ def test_paragraphs_lose_no_word():
     assert end > len(words) * 4
 
 
+@pytest.mark.parametrize("width", range(24, 130, 2))
+def test_no_figure_is_broken_in_lines_of_any_width(width):
+    """“15 | 1/32″” is read as another figure, and “12.5 | mm” as none."""
+    text = "Set the gauge to 15 1/32″ from 7/8″ at 12.5 mm, once more to 1 15/16″: 40 % of 3 ft, 2 kg in 3 places."
+    words, _ = paragraph(text, 0, 0, width)
+    lines = [label.text for label in words]
+    assert " ".join(lines) == text and "\u00a0" not in text
+    for figure in ("15 1/32″", "12.5 mm", "1 15/16″", "40 %", "3 ft", "2 kg"):
+        assert any(figure in line for line in lines), lines
+
+
 def test_what_is_moved_to_where_it_was_stays_the_very_same():
     shown = drawing(line((0, 0), (0, 100)), Label((5, 90), "far"))
     first = shown.moved(10, 20, 0.5)

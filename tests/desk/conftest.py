@@ -16,6 +16,11 @@ from nullah.desk.start_page import StartPage
 from nullah.desk.stations.drawn_choice import DrawnChoice
 
 
+def as_read(widget):
+    """Return the words of a widget as they are read: in one line, with plain spaces in their figures."""
+    return widget.text().replace("\n", " ").replace("\u00a0", " ")
+
+
 class User:
     """What a person does at the desk, and what they read on it."""
 
@@ -37,9 +42,7 @@ class User:
 
     def press(self, text):
         """Click a button by its words, wherever it stands."""
-        buttons = [
-            b for b in self.window.findChildren(QPushButton) if b.text().replace("\n", " ") == text and self.offered(b)
-        ]
+        buttons = [b for b in self.window.findChildren(QPushButton) if as_read(b) == text and self.offered(b)]
         assert buttons, f"no button says {text}"
         self.reach(buttons[0])
         if not buttons[0].isVisible():
@@ -102,7 +105,7 @@ class User:
         body.layout().activate()
         shown = [[w for w in body.findChildren(kind) if w.isVisibleTo(body)] for kind in (QLabel, QPushButton)]
         ordered = [sorted(each, key=lambda w: w.mapTo(body, QPoint()).y()) for each in shown]
-        return [w.text().replace("\n", " ") for each in ordered for w in each]
+        return [as_read(w) for each in ordered for w in each]
 
     def reads_on_card(self, words):
         return any(words in text for text in self.card_texts())

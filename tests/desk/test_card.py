@@ -1,5 +1,6 @@
 """A card keeps its widgets: whatever was shown before, it looks as if it were the first."""
 
+import re
 from random import Random
 
 import pytest
@@ -8,7 +9,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from nullah.core import actions
 from nullah.core.card import Setting
-from nullah.core.lengths import mm
+from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.plan import work_out
 from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS, Selection
@@ -79,4 +80,15 @@ def test_the_keyboard_goes_through_its_figures_from_its_head_down(qtbot):
     while len(chain) < len(buttons):
         at = at.nextInFocusChain()
         chain += [at] if at in buttons else []
-    assert [each.text() for each in chain] == [long.figure, short.figure]
+    assert [each.text().replace("\u00a0", " ") for each in chain] == [long.figure, short.figure]
+
+
+def test_no_figure_is_broken_on_a_card(qtbot):
+    inches = actions.show_in(seed_cabinet(), Marks(unit=Unit.INCH))
+    plan, whole = work_out(inches), []
+    for station in STATIONS:
+        view = shown(qtbot, [worded(station.card(plan, Selection()), plan.reader)])
+        for _, (text, *_) in as_it_looks(view):
+            assert not re.search(r"\d[ \n](\d+/\d|mm\b|in\b)", text), text
+            whole += re.findall(r"\d+\u00a0\d+/\d+", text)
+    assert len(whole) > 5

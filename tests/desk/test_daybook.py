@@ -178,7 +178,7 @@ def test_glance_shows_one_step_large(keeper):
     QApplication.processEvents()
     painted = painted_texts(page)
     (title,) = [each for each in painted if each.text == "Saw Ford 4 apart: 8 cuts"]
-    (kerf,) = [each for each in painted if each.text.endswith("1.5 mm") and each.text.startswith("Kerf")]
+    (kerf,) = [each for each in painted if each.text.endswith("1.5\u00a0mm") and each.text.startswith("Kerf")]
     assert kerf.box.height() > 24 and title.box.height() > 24, (
         "capitals of a hand's breadth away are read across the shop"
     )

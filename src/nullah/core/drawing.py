@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import math
 import operator
+import re
 import textwrap
 from collections.abc import Callable, Iterable, Sequence
 from enum import Enum
@@ -254,8 +255,24 @@ def rectangle(
     return Path(corners, role, closed=True, fill=fill, species=species, ref=ref)
 
 
-def wrapped(text: str, most: int) -> list[str]:
-    """Return words in lines of at most so many letters, none of them cut short.
+#: Where no line may end: between whole inches and their fraction, between a figure and its unit.
+_IN_A_FIGURE = re.compile(r"(?<=\d) (?=\d+/\d)|(?<=\d) (?=(?:mm|cm|m|in|ft|bd ft|kg|lb|ml|%|°)(?!\w))")
+_NO_BREAK = "\u00a0"
+
+
+def kept_together(text: str) -> str:
+    r"""Return words of which no figure is broken where they are set in lines: “15” and “1/32” are two other figures.
+
+    Examples
+    --------
+    >>> kept_together("Set it to 15 1/32 in, 4 times").split(" ")[3]
+    '15\xa01/32\xa0in,'
+    """
+    return _IN_A_FIGURE.sub(_NO_BREAK, text)
+
+
+def wrapped(text: str, most: int, cut: bool = False) -> list[str]:
+    """Return words in lines of at most so many letters, and no figure broken.
 
     Parameters
     ----------
@@ -263,13 +280,18 @@ def wrapped(text: str, most: int) -> list[str]:
         The words.
     most : int
         Letters of a line.
+    cut : bool, default False
+        Whether a word that is longer than a line is cut; else it stands over its end.
 
     Examples
     --------
     >>> wrapped("Mill the left side and the right side", 20)
     ['Mill the left side', 'and the right side']
+    >>> wrapped("Mill it to 19 1/32 in wide", 14)
+    ['Mill it to', '19 1/32 in', 'wide']
     """
-    return textwrap.wrap(text, most, break_long_words=False) or [""]
+    lines = textwrap.wrap(kept_together(text), most, break_long_words=cut)
+    return [line.replace(_NO_BREAK, " ") for line in lines] or [""]
 
 
 def line(start: Point, end: Point, role: Role = Role.OUTLINE, ref: Ref | None = None) -> Path:

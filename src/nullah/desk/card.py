@@ -25,6 +25,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.card import Setting, Severity
+from nullah.core.drawing import kept_together
 from nullah.core.fixes import Fix
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
@@ -156,7 +157,7 @@ def _broken(line: _Line) -> str:
     size, bold, _ = _LOOKS[line.look]
     metrics = QFontMetricsF(typeface(size, bold))
     lines = [""]
-    for word in line.text.split(" "):
+    for word in kept_together(line.text).split(" "):
         longer = f"{lines[-1]} {word}".strip()
         if lines[-1] and metrics.horizontalAdvance(longer) > _ROOM:
             lines.append(word)
@@ -218,7 +219,7 @@ class CardView(QScrollArea):
     def _word(self, lines: list[_Line]) -> None:
         self._lines = lines
         for widget, line in zip(self._widgets, lines, strict=True):
-            text = _broken(line) if isinstance(widget, QPushButton) else line.text
+            text = _broken(line) if isinstance(widget, QPushButton) else kept_together(line.text)
             if widget.text() != text:
                 widget.setText(text)
             if widget.accessibleName() != line.name:

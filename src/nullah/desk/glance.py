@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainte
 from PySide6.QtWidgets import QWidget
 
 from nullah.core.card import Severity
+from nullah.core.drawing import kept_together
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.card import WordedCard
 from nullah.language import tr
@@ -94,6 +95,9 @@ class GlancePage(QWidget):
         elif self._first:
             yield _Line(tr("Space, or touch: from the first again"), _TOOL, False, palette.quiet)
 
+    def _set(self, steps: int) -> list[_Line]:
+        return [line._replace(text=kept_together(line.text)) for line in self._lines(steps)]
+
     def _height(self, lines: list[_Line], largest: int, wide: float) -> float:
         high = 0.0
         for line in lines:
@@ -104,7 +108,7 @@ class GlancePage(QWidget):
     def _fitting(self, wide: float, high: float) -> tuple[list[_Line], int]:
         """Return the lines and the size at which they fit: all steps if they can be read, else as many as can."""
         for steps in range(len(self._card.mark) - self._first, -1, -1):
-            lines = list(self._lines(steps))
+            lines = self._set(steps)
             # One that is small is no glance: rather fewer steps, and the rest by a key.
             least = _LEAST if steps <= 1 else min(int(high / 16), 40)
             for largest in range(_MOST, max(least, _LEAST) - 1, -2):
@@ -112,7 +116,7 @@ class GlancePage(QWidget):
                     self._shown = steps
                     return lines, largest
         self._shown = 0
-        return list(self._lines(0)), _LEAST
+        return self._set(0), _LEAST
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Callable, Iterator, Sequence
 from enum import Enum
 from functools import partial
 
 from nullah.core.card import Setting, Severity
-from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
+from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line, wrapped
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.wording.card import WordedCard
 
@@ -52,7 +51,7 @@ def paragraph(
     The core cannot measure type; half the size for a letter is on the safe side for the
     typeface that ships.
     """
-    lines = textwrap.wrap(text, max(10, int(width / (size * 0.5)))) or [""]
+    lines = wrapped(text, max(10, int(width / (size * 0.5))), cut=True)
     leading = size * 1.4
     words: list[Element] = [
         Label((x, y + leading * (i + 0.5)), words, size, Anchor.START, role, bold=bold, running=True)
