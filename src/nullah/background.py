@@ -159,6 +159,10 @@ class Answer(NamedTuple):
         return pickle.Unpickler(_FrameByFrame(self.sent)).load()
 
 
+#: What reads an answer rests so long after every frame of it, in seconds: with no rest it would be first again.
+_REST = 0.001
+
+
 class _FrameByFrame:
     """What was pickled, read frame by frame: read at once, no other thread could go on until all of it is there."""
 
@@ -167,7 +171,7 @@ class _FrameByFrame:
         self.readline = self._rest.readline
 
     def read(self, size: int) -> bytes:
-        time.sleep(0)
+        time.sleep(_REST)
         return self._rest.read(size)
 
 
