@@ -69,14 +69,15 @@ def largest(areas: Sequence[Area]) -> list[Area]:
     """Leave out rectangles that lie within another; of equal ones the first stays."""
     kept = []
     for index, one in enumerate(areas):
-        for number, other in enumerate(areas):
+        x, y, far, high = one
+        for number, (near, low, end, top) in enumerate(areas):
             if (
-                number != index
-                and other[0] <= one[0]
-                and other[1] <= one[1]
-                and other[2] >= one[2]
-                and other[3] >= one[3]
-                and (other != one or number < index)
+                near <= x
+                and low <= y
+                and end >= far
+                and top >= high
+                and number != index
+                and (number < index or areas[number] != one)
             ):
                 break
         else:

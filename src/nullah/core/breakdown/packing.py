@@ -81,8 +81,25 @@ class _Region(NamedTuple):
     clear: tuple[tuple[Area, ...], ...] | None
 
 
+class _Spot(NamedTuple):
+    """The place on a board where a blank costs least, and what it costs there; infinitely much where it has none."""
+
+    cost: float
+    region: _Region | None = None
+    kind: int = 0
+    x: float = 0.0
+    y: float = 0.0
+
+
+_NOWHERE = _Spot(math.inf)
+
+
 class Node(NamedTuple):
-    """A board with one more blank on it than its `before` had."""
+    """A board with one more blank on it than its `before` had.
+
+    `spots` are the best places on it that were looked for already, by the size of a blank and the way of laying: most
+    boards stay as they are from one layout to the next.
+    """
 
     before: Node | None
     blank: int
@@ -93,6 +110,7 @@ class Node(NamedTuple):
     free: tuple[_Region, ...]
     laid: int
     extra: float
+    spots: dict[int, _Spot]
 
 
 class BlankPlace(NamedTuple):
@@ -134,6 +152,8 @@ class Packer:
         self._chance = random.Random(seed)
         self._least_along = min((blank.along for blank in blanks), default=0.0) - TOLERANCE
         self._least_across = min((blank.across for blank in blanks), default=0.0) - TOLERANCE
+        sizes: dict[Blank, int] = {}
+        self._size = [sizes.setdefault(blank, len(sizes)) for blank in blanks]
         self._boards_of = [[i for i, kinds in enumerate(blank.kinds) if kinds] for blank in blanks]
         self._asked = sum(blank.area for blank in blanks) or 1.0
         self._bare = [self._bare_node(sheet) for sheet in sheets]
@@ -144,7 +164,7 @@ class Packer:
     def _bare_node(self, sheet: PackedBoard) -> Node:
         whole = _Region(0.0, 0.0, math.inf, math.inf, sheet.clear)
         regions = tuple(region for area in sheet.free if (region := self._region(whole, area)) is not None)
-        return Node(None, -1, 0, 0.0, 0.0, sheet.used_to, regions, 0, 0.0)
+        return Node(None, -1, 0, 0.0, 0.0, sheet.used_to, regions, 0, 0.0, {})
 
     # --- one layout after another ---
 
@@ -233,35 +253,42 @@ class Packer:
 
         `across_first` is how likely the crosscuts beside a blank come before its rips.
         """
-        self._way = self._chance.randrange(3)
+        self._way, draw = self._chance.randrange(3), self._chance.random
         left: list[int] = []
         for index in order:
-            blank, cheapest = self._blanks[index], math.inf
-            found: tuple[int, _Region, int, float, float] | None = None
+            blank, key = self._blanks[index], 3 * self._size[index] + self._way
+            best, at, passed_over = _NOWHERE, -1, -1
             for number in self._boards_of[index]:
-                spot, cost = self._cheapest(nodes[number], number, blank, cheapest, overlooked)
-                if spot is not None:
-                    found, cheapest = (number, *spot), cost
-            if found is None:
+                spots = nodes[number].spots
+                spot = spots.get(key)
+                if spot is None:
+                    spot = spots[key] = self._cheapest(nodes[number], number, blank)
+                if spot.cost < best.cost:
+                    if overlooked and draw() < overlooked:
+                        passed_over = number
+                    else:
+                        best, at = spot, number
+            if best.region is None and passed_over >= 0:
+                best, at = nodes[passed_over].spots[key], passed_over
+            if best.region is None:
                 left.append(index)
                 continue
-            number, region, kind, x, y = found
-            stretch = self._stretch(region, x, blank, across_first)
-            nodes[number] = self._put(nodes[number], number, index, region, kind, x, y, stretch)
+            stretch = self._stretch(best.region, best.x, blank, across_first)
+            nodes[at] = self._put(nodes[at], at, index, best, stretch)
         return left
 
     def _cheapest(  # noqa: C901 (the innermost loop of the search, where a call costs)
-        self, node: Node, number: int, blank: Blank, limit: float, overlooked: float
-    ) -> tuple[tuple[_Region, int, float, float] | None, float]:
-        """Find the place on a board where a blank costs least, if that is less than `limit`."""
+        self, node: Node, number: int, blank: Blank
+    ) -> _Spot:
+        """Find the place on a board where a blank costs least."""
         along, across = blank.along, blank.across
         long, wide = along - TOLERANCE, across - TOLERANCE
         used_to, worth, way = node.used_to, self._worth[number], self._way
-        kinds, draw = blank.kinds[number], self._chance.random
-        found, risk = None, self._price.beside_flaw
+        kinds, risk = blank.kinds[number], self._price.beside_flaw
+        found = _NOWHERE
         for region in node.free:
             near, low, end, top, clear = region
-            if end - near < long or top - low < wide or (near + along - used_to) * worth >= limit:
+            if end - near < long or top - low < wide or (near + along - used_to) * worth >= found.cost:
                 continue
             x, y, kind = near, low, kinds[0]
             if clear is not None:
@@ -278,8 +305,6 @@ class Packer:
                             break
                 if x == math.inf:
                     continue
-            if overlooked and draw() < overlooked:
-                continue
             more = (x + along - used_to) * worth
             cost = more if more > 0 else 0.0
             if way == 0:
@@ -290,9 +315,9 @@ class Packer:
                 cost += 0.1 * min((top - low - across) * along, (end - near - along) * across)
             if risk:
                 cost += self._risk(number, kind, x, y, x + along, y + across)
-            if cost < limit:
-                limit, found = cost, (region, kind, x, y)
-        return found, limit
+            if cost < found.cost:
+                found = _Spot(cost, region, kind, x, y)
+        return found
 
     def _stretch(self, region: _Region, x: float, blank: Blank, across_first: float) -> float:
         """Choose where the region is crosscut behind a blank before it is ripped.
@@ -310,11 +335,11 @@ class Packer:
         farther = x + other if other > blank.along else end + self._kerf + other
         return farther if farther < region.end - self._least_along else region.end
 
-    def _put(
-        self, node: Node, number: int, index: int, region: _Region, kind: int, x: float, y: float, stretch: float
-    ) -> Node:
+    def _put(self, node: Node, number: int, index: int, spot: _Spot, stretch: float) -> Node:
         """Lay a blank in a region; the rest is crosscut at `stretch`, ripped beside the blank, crosscut at it."""
         blank, kerf = self._blanks[index], self._kerf
+        _, region, kind, x, y = spot
+        assert region is not None
         end, top = x + blank.along, y + blank.across
         start = region.x if stretch > end else x
         pieces = (
@@ -330,12 +355,13 @@ class Packer:
         extra = node.extra
         if not self._price.free:
             extra += self._sawn(region, x, y, end, top, stretch) + self._risk(number, kind, x, y, end, top)
-        return Node(node, index, kind, x, y, max(node.used_to, end), tuple(free), node.laid + 1, extra)
+        return Node(node, index, kind, x, y, max(node.used_to, end), tuple(free), node.laid + 1, extra, {})
 
     def _region(self, within: _Region, piece: Area) -> _Region | None:
         """Return a rectangle cut out of a region with its clear wood, or None if nothing would fit in it."""
         near, low, end, top = piece
-        if end - near < self._least_along or top - low < self._least_across:
+        least_along, least_across = self._least_along, self._least_across
+        if end - near < least_along or top - low < least_across:
             return None
         if within.clear is None:
             return _Region(near, low, end, top, None)
@@ -343,10 +369,13 @@ class Packer:
         whole = True
         for areas in within.clear:
             cut = []
-            for area in areas:
-                x, y = max(area[0], near), max(area[1], low)
-                far, high = min(area[2], end), min(area[3], top)
-                if far - x >= self._least_along and high - y >= self._least_across:
+            for x, y, far, high in areas:
+                # Without `max` and `min`, which are called: this runs a million times.
+                x = x if x > near else near
+                y = y if y > low else low
+                far = far if far < end else end
+                high = high if high < top else top
+                if far - x >= least_along and high - y >= least_across:
                     cut.append((x, y, far, high))
             if len(cut) > 1:
                 cut = sorted(largest(cut))
