@@ -4,8 +4,8 @@ The toolkit puts a hook into the import of all that is imported after it, which 
 whether it switches optional features of the toolkit on. None of ours does, so the hook is taken out again: what is
 imported later, NumPy too, is there sooner.
 
-It also compiles its own generator of stub files at every start, from source, which takes as long as the first paint of
-a window. Nobody generates stub files here, so empty modules stand in its place.
+It also compiles its own generator of stub files at every start, from source, which takes about as long as the first
+paint of a window. Nobody generates stub files here, so empty modules stand in its place.
 """
 
 import builtins

@@ -22,7 +22,7 @@ from nullah.core.named_tuple import NamedTuple
 _MISSING = 4.0
 #: How much worse a layout may be and still be gone on from, as a share of all wood asked for: at first, and at last.
 _WARM, _COOL = 0.008, 0.0004
-#: A place is passed over now and then, so that the same order does not always lead to the same layout: how often.
+#: A board is passed over now and then, so that the same order does not always lead to the same layout: how often.
 _OVERLOOKED = (0.0, 0.03, 0.03, 0.2)
 
 
