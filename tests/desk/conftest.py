@@ -5,6 +5,7 @@ from contextlib import contextmanager
 import pytest
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton, QToolButton
+from pytestqt.qtbot import QtBot
 
 from nullah.core.project import Project
 from nullah.core.refs import PartRef, PieceRef, QuantityRef
@@ -184,9 +185,7 @@ class User:
     def wait_for_files(self):
         """Wait until all that is written or printed aside is done."""
         exports = self.window.papers.exports
-        self.bot.waitUntil(
-            lambda: not exports.work.running and not (exports.printing and exports.printing.running), timeout=120_000
-        )
+        self.bot.waitUntil(lambda: not exports.work.running and not (exports.printing and exports.printing.running))
 
     def type_in(self, field, text):
         self.type_line(field.line, text)
@@ -218,6 +217,26 @@ def full_disk(monkeypatch):
     monkeypatch.setattr("os.fsync", full)
 
 
+#: In ms: as long as a crowded machine may need. What never comes is a fault, not what comes late.
+PATIENCE = 180_000
+
+
+class PatientBot(QtBot):
+    def waitUntil(self, callback, *, timeout=PATIENCE):
+        super().waitUntil(callback, timeout=timeout)
+
+    def waitSignal(self, signal, *, timeout=PATIENCE, **how):
+        return super().waitSignal(signal, timeout=timeout, **how)
+
+    def waitExposed(self, widget, *, timeout=PATIENCE):
+        return super().waitExposed(widget, timeout=timeout)
+
+
+@pytest.fixture
+def qtbot(qapp, request):
+    return PatientBot(request)
+
+
 @pytest.fixture
 def open_window(qtbot, tmp_path, monkeypatch):
     monkeypatch.setattr("nullah.desk.search._SECONDS", 0.8)
@@ -228,8 +247,8 @@ def open_window(qtbot, tmp_path, monkeypatch):
     def make(project):
         window = make_window(project, tmp_path / "unsaved", patient=True)
         window.resize(1280, 800)
-        window.show()
-        qtbot.waitExposed(window)
+        with qtbot.waitExposed(window):
+            window.show()
         QApplication.processEvents()
         made.append(window)
         return window

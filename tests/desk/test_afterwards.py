@@ -45,8 +45,8 @@ def window(qtbot, tmp_path):
     window = make_window(seed_box(), tmp_path / "unsaved")
     window.document.numbers_ready()
     window.resize(1280, 800)
-    window.show()
-    qtbot.waitExposed(window)
+    with qtbot.waitExposed(window):
+        window.show()
     yield window
     window.close()
     window.deleteLater()
@@ -67,7 +67,7 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert known_order(window.document.plan) is None, "the window did not wait for it"
     assert not window.bench.drawing.elements and "being worked out" in window.bench.invitation
     assert read(window.card) == ["Day Book", "Mind", window.bench.invitation], "nothing of the station before"
-    qtbot.waitUntil(lambda: bool(window.bench.drawing.elements), timeout=30_000)
+    qtbot.waitUntil(lambda: bool(window.bench.drawing.elements))
     assert known_order(window.document.plan) == order_of_work(window.document.plan)
     first, seen = window.bench.drawing, window.bench.grab().toImage()
     for length in (310, 320, 333):
@@ -78,10 +78,10 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     qtbot.mouseClick(window.desk(DAY_BOOK).done, Qt.MouseButton.LeftButton)
     assert not window.document.project.book, "nothing is done of an order that no longer holds"
     assert "being worked out" in window.desk(DAY_BOOK).said.text()
-    qtbot.waitUntil(lambda: known_order(window.document.plan) is not None, timeout=30_000)
-    qtbot.waitUntil(lambda: window.bench.drawing is not first, timeout=30_000)
+    qtbot.waitUntil(lambda: known_order(window.document.plan) is not None)
+    qtbot.waitUntil(lambda: window.bench.drawing is not first)
     assert window.document.plan.ledger["contents.length"] == 333
-    qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text(), timeout=30_000)
+    qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text())
     assert not window.bench.outdated
 
 
@@ -99,14 +99,14 @@ def test_what_to_buy_is_counted_beside_the_window(window, qtbot, monkeypatch):
     for change in (lambda: None, lambda: [longer(window, by) for by in (1500, 1700)]):
         may_come.clear()
         change()
-        qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"], timeout=30_000)
+        qtbot.waitUntil(lambda: told() == ["What to buy is being worked out …"])
         may_come.set()
-        qtbot.waitUntil(lambda: bool(told()) and told()[0].startswith("To buy"), timeout=30_000)
+        qtbot.waitUntil(lambda: bool(told()) and told()[0].startswith("To buy"))
     first = told()
-    qtbot.waitUntil(lambda: window.document.prover.asked is None, timeout=30_000)
+    qtbot.waitUntil(lambda: window.document.prover.asked is None)
     # Nothing else comes after this change.
     window.document.do("flaws", lambda p: replace(p, flawed_share=Fraction(2, 5)))
-    qtbot.waitUntil(lambda: bool(told()) and told()[0].startswith("To buy, with 40 %"), timeout=30_000)
+    qtbot.waitUntil(lambda: bool(told()) and told()[0].startswith("To buy, with 40 %"))
     assert told() != first
     plan = work_out(window.document.project, milling=False, proving=False)
     facts = [remark.fact for remark in STATIONS[BREAKDOWN].card(plan, Selection()).mind]
@@ -119,16 +119,16 @@ def test_what_has_nothing_to_do_for_long_ends_and_is_begun_again_when_it_is_want
     document = window.document
     window.show_station(DAY_BOOK)
     longer(window, 328)  # of a size that no other test has proved
-    qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready(), timeout=30_000)
+    qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready())
     askers = document.prover, document._orderer
-    qtbot.waitUntil(lambda: all(asker._idle.isActive() for asker in askers), timeout=30_000)
+    qtbot.waitUntil(lambda: all(asker._idle.isActive() for asker in askers))
     begun = below(os.getpid())
     for asker in askers:
         assert asker._idle.interval() == IDLE
         asker._idle.start(10)
-    qtbot.waitUntil(lambda: len(below(os.getpid())) <= len(begun) - 2, timeout=10_000)
+    qtbot.waitUntil(lambda: len(below(os.getpid())) <= len(begun) - 2)
     longer(window, 330)
-    qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready(), timeout=30_000)
+    qtbot.waitUntil(lambda: document.plan.proof is not None and document.order_ready())
     assert document.plan.ledger["contents.length"] == 330
 
 
@@ -140,7 +140,7 @@ def test_the_drawing_is_painted_before_the_rest_follows(window, qtbot):
     said = [e.text for e in window.bench.drawing.elements if getattr(e, "text", "")]
     assert "345" in said, "at once"
     assert window.rod.marks[0].state == before
-    qtbot.waitUntil(lambda: window.rod.marks[0].state != before, timeout=30_000)
+    qtbot.waitUntil(lambda: window.rod.marks[0].state != before)
 
 
 def test_a_newer_change_puts_the_steps_of_the_one_before_away(qtbot):
@@ -148,7 +148,7 @@ def test_a_newer_change_puts_the_steps_of_the_one_before_away(qtbot):
     after = Afterwards(QApplication.instance())
     after.begin([lambda n=n: done.append(n) for n in (1, 2, 3)])
     after.begin([lambda n=n: done.append(n) for n in (4, 5)])
-    qtbot.waitUntil(lambda: done == [4, 5], timeout=5000)
+    qtbot.waitUntil(lambda: done == [4, 5])
     after.begin([lambda: done.append(6), lambda: done.append(7)])
     after.finish()
     assert done == [4, 5, 6, 7]
@@ -173,7 +173,7 @@ def test_work_is_done_bit_by_bit_and_the_window_answers_in_between(qtbot):
     after = Afterwards(QApplication.instance())
     QTimer.singleShot(0, answers)
     after.begin([lambda: work(20, "first"), lambda: done.append("second")])
-    qtbot.waitUntil(lambda: done == ["first", "second"], timeout=5000)
+    qtbot.waitUntil(lambda: done == ["first", "second"])
     assert len(answered) > 4
     after.begin([lambda: work(20, "dropped")])
     qtbot.wait(5)
@@ -196,7 +196,7 @@ def test_a_step_that_fails_does_not_keep_the_others_back(qtbot):
 
     with qtbot.captureExceptions() as raised:
         after.begin([fails, fails_at_the_second_bit, lambda: done.append(1)])
-        qtbot.waitUntil(lambda: done == [1], timeout=5000)
+        qtbot.waitUntil(lambda: done == [1])
     assert [type(each[1]) for each in raised] == [ValueError, ValueError]
 
 
@@ -208,7 +208,7 @@ def test_the_views_come_with_the_proof(window, qtbot, monkeypatch):
     for length in (351, 352, 353):
         longer(window, length)
     monkeypatch.setattr("nullah.core.stations.piece.views", draw)
-    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=30_000)
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None)
     shown = window.bench.drawing
     monkeypatch.undo()
     assert shown == STATIONS[0].draw(replace(window.document.plan), Selection()), "as if they were drawn here"
@@ -218,7 +218,7 @@ def test_views_in_another_unit_are_drawn_here(window, qtbot):
     window.show_station(0)
     longer(window, 354)
     window.show_unit(Unit.INCH)
-    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=30_000)
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None)
     assert "13 15/16" in [getattr(e, "text", "") for e in window.bench.drawing.elements]
 
 
@@ -236,7 +236,7 @@ def test_a_line_that_is_dragged_is_painted_with_every_move_and_the_card_once_the
         qtbot.mouseMove(bench, pos=line - QPoint(0, 3 * step))
         assert bench.drawing is not before and bench._picture_for[0] is bench.drawing, "painted with every move"
     assert not told, "the card waits"
-    qtbot.waitUntil(lambda: bool(told), timeout=5000)
+    qtbot.waitUntil(lambda: bool(told))
     qtbot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=line - QPoint(0, 12))
     assert window.document.undo_name.startswith("half-pin ")
 
@@ -244,9 +244,9 @@ def test_a_line_that_is_dragged_is_painted_with_every_move_and_the_card_once_the
 def test_little_pictures_are_painted_again_after_who_paints_them_had_nothing_to_do(qtbot):
     pictures = Thumbnails()
     for key in ("first", "second"):
-        with qtbot.waitSignal(pictures.painted, timeout=30_000) as painted:
+        with qtbot.waitSignal(pictures.painted) as painted:
             pictures.ask(key, seed_box(), (60, 40), DAY)
         assert painted.args[0] == key and painted.args[1].width() == 60
-        qtbot.waitUntil(_painter()._idle.isActive, timeout=5000)
+        qtbot.waitUntil(_painter()._idle.isActive)
         _painter()._idle.start(10)
-        qtbot.waitUntil(lambda: _painter()._process is None, timeout=5000)
+        qtbot.waitUntil(lambda: _painter()._process is None)

@@ -27,7 +27,7 @@ def take(user, part):
 
 def lay_out(user, desk):
     user.press("Lay the parts out")
-    user.bot.waitUntil(lambda: not desk.runner.running, timeout=15000)
+    user.bot.waitUntil(lambda: not desk.runner.running)
 
 
 def at(user, part):
@@ -245,7 +245,7 @@ def test_another_board_is_tried_before_it_is_bought(user, desk):
     board = next(each for each in user.plan.boards if each.placed).board.id
     user.window.document.select(user.window.document.selection._replace(board=board, part=""))
     user.press("Try one more like it")
-    user.bot.waitUntil(lambda: not desk.runner.running, timeout=15000)
+    user.bot.waitUntil(lambda: not desk.runner.running)
     assert user.project.boards == short.boards, "nothing is bought yet"
     assert "With one more like" in desk.progress.text()
     user.press("Add it to the rack")

@@ -103,7 +103,7 @@ def test_writing_sheets_leaves_the_window_free_tells_how_far_it_is_and_stops(cab
     user = cabinetmaker
     user.window.papers.exports.write_sheets(tmp_path / "out")
     assert user.window.banner.words.text() == "Laying the sheets out …"
-    user.bot.waitUntil(lambda: "Writing " in user.window.banner.words.text(), timeout=60_000)
+    user.bot.waitUntil(lambda: "Writing " in user.window.banner.words.text())
     user.go("rack")
     assert user.window.station == 1, "the window answers meanwhile"
     user.press("Stop")
@@ -138,7 +138,7 @@ def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "printed.pdf"))
     user.window.papers.exports.print_on(printer, all_sheets(user.plan))
-    user.bot.waitUntil(lambda: "Printing page" in user.window.banner.words.text(), timeout=60_000)
+    user.bot.waitUntil(lambda: "Printing page" in user.window.banner.words.text())
     user.press("Stop")
     assert "Stopped after page" in user.window.banner.words.text()
 
@@ -147,7 +147,7 @@ def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
 def test_a_process_that_dies_is_an_error_and_not_a_silence(user, tmp_path):
     there = below(os.getpid())
     user.window.papers.exports.write_sheets(tmp_path / "out")
-    user.bot.waitUntil(lambda: "Writing" in user.window.banner.words.text(), timeout=60_000)
+    user.bot.waitUntil(lambda: "Writing" in user.window.banner.words.text())
     for process in below(os.getpid()) - there:
         os.kill(process, signal.SIGKILL)
     user.wait_for_files()

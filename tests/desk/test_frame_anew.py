@@ -113,7 +113,7 @@ def test_what_can_be_done_goes_along_with_a_view_that_is_moved(cabinetmaker):
     assert tag.pos() - before == QPoint(25, 10), "at once"
     user.bot.mouseMove(bench, pos=QPoint(3000, 310))
     user.bot.mouseRelease(bench, Qt.MouseButton.MiddleButton, pos=QPoint(3000, 310))
-    user.bot.waitUntil(lambda: not tag.isVisible(), timeout=5000)
+    user.bot.waitUntil(lambda: not tag.isVisible())
 
 
 def test_a_board_of_ones_own_is_removed_from_its_menu(qtbot, open_window):
@@ -157,7 +157,7 @@ def test_forms_are_drawn_on_the_start_page_and_files_worked_on_stand_there(user,
     user.window.show_start()
     page = user.window.over.start
     drawn = (*page.forms.values(), *page.recent.values())
-    user.bot.waitUntil(lambda: not any(button.icon().isNull() for button in drawn), timeout=60_000)
+    user.bot.waitUntil(lambda: not any(button.icon().isNull() for button in drawn))
     (button,) = page.recent.values()
     user.type_line(user.window.header.name, "another")
     user.bot.mouseClick(button, Qt.MouseButton.LeftButton)
@@ -172,7 +172,7 @@ def test_a_choice_is_a_drawing_of_this_piece(beginner):
         return drawn.buttons[value].icon().pixmap(74, 52).toImage()
 
     # Each shows what it is: until they come their places are kept, all alike.
-    beginner.bot.waitUntil(lambda: picture("none") != picture("sliding") != picture("hinged"), timeout=60_000)
+    beginner.bot.waitUntil(lambda: picture("none") != picture("sliding") != picture("hinged"))
     assert drawn.buttons["none"].isChecked()
     beginner.choose(drawn, "sliding")
     assert beginner.plan.choices["lid"] == "sliding" and drawn.buttons["sliding"].isChecked()
@@ -201,8 +201,8 @@ def test_the_window_comes_back_as_it_was_left_and_fits_the_screen(qtbot, tmp_pat
     first.fold_column()
     first.close()
     second = make_window(seed_box(), tmp_path / "unsaved", settings=settings)
-    second.show()
-    qtbot.waitExposed(second)
+    with qtbot.waitExposed(second):
+        second.show()
     assert second.width() == first.width() and second.split.sizes()[1] == 0
     second.close()
 

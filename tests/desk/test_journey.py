@@ -63,7 +63,7 @@ def by_hand(user):
     user.drag((500, top + 20), (560, top + 70))
     user.go("breakdown")
     user.press("Lay the parts out")
-    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=15000)
+    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running)
     user.go("joints")
     fields = user.window.desk(4).fields
     for name, text in (("count", "4"), ("slope", "1:8"), ("pin", "1/4"), ("half_pin", "3/8"), ("proud", "1/64")):

@@ -111,13 +111,13 @@ def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window.show()
     window.document.do("thinner", lambda p: actions.give(p, "dado.width", mm(11)))
     assert window.document.plan.proof is None
-    qtbot.waitUntil(lambda: "…" in [setting.figure for setting in window.card.card.set], timeout=20000)
-    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
+    qtbot.waitUntil(lambda: "…" in [setting.figure for setting in window.card.card.set])
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None)
     assert window.document.plan.failing
     # A change while it is at it: only the newest answer counts.
     window.document.do("mend", lambda p: actions.give(p, "dado.width", None))
     window.document.do("spoil", lambda p: actions.give(p, "divider.notch", mm(4)))
-    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None)
     assert "notched" in said(window.document.plan.findings[0], window.document.plan)
     window.close()
 
@@ -127,19 +127,19 @@ def test_a_fine_picture_is_painted_beside_the_window_and_only_the_newest_is_show
     window = make_window(seed_cabinet(), tmp_path / "unsaved")
     window.document.numbers_ready()
     window.show()
-    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None)
     window.desk(0).show_look("turn")
     glass = window.place.currentWidget().glass
-    qtbot.waitUntil(lambda: glass.picture is not None, timeout=20000)
+    qtbot.waitUntil(lambda: glass.picture is not None)
     for _ in range(3):
         glass.turn(10, 0)
     coarse = glass.picture.parts.shape
     assert coarse[0] < glass.height() * 0.6, "at once, but coarse"
-    qtbot.waitUntil(lambda: glass.picture.parts.shape[0] > coarse[0], timeout=20000)
+    qtbot.waitUntil(lambda: glass.picture.parts.shape[0] > coarse[0])
     fine = glass.picture
     glass.draw(coarse=False)
     glass.turn(90, 0)
-    qtbot.waitUntil(lambda: not glass._runs and glass.picture.parts.shape == fine.parts.shape, timeout=20000)
+    qtbot.waitUntil(lambda: not glass._runs and glass.picture.parts.shape == fine.parts.shape)
     assert (glass.picture.parts != fine.parts).mean() > 0.05, "the turned one, not the one it was asked for before"
     glass.draw(coarse=False)
     window.close()

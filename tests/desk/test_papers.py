@@ -149,7 +149,7 @@ def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
 def print_dialog(user):
     user.window.papers.exports.clock = lambda: EVENING
     user.enter("File", "Print …")
-    user.bot.waitUntil(lambda: user.window.findChild(PrintDialog) is not None, timeout=30_000)
+    user.bot.waitUntil(lambda: user.window.findChild(PrintDialog) is not None)
     return user.window.findChild(PrintDialog)
 
 

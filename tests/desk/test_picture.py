@@ -156,7 +156,7 @@ def test_a_view_that_is_moved_stands_there_at_once_and_is_painted_whole_soon(ben
     moving = moved_by(qtbot, bench, QPoint(60, 30))
     part = before.copy(100, 100, 400, 300)
     assert moving.copy(160, 130, 400, 300) == part
-    qtbot.waitUntil(lambda: shown(bench) == as_a_whole(qtbot, bench), timeout=5000)
+    qtbot.waitUntil(lambda: shown(bench) == as_a_whole(qtbot, bench))
 
 
 def test_a_view_that_is_zoomed_is_stretched_at_once_and_painted_sharp_soon(bench, qtbot):
@@ -167,7 +167,7 @@ def test_a_view_that_is_zoomed_is_stretched_at_once_and_painted_sharp_soon(bench
     assert stretched != before
     whole = as_a_whole(qtbot, bench)
     assert stretched != whole
-    qtbot.waitUntil(lambda: shown(bench) == whole, timeout=5000)
+    qtbot.waitUntil(lambda: shown(bench) == whole)
 
 
 def test_a_view_that_comes_back_before_it_was_painted_anew_is_not_painted(bench, qtbot):
@@ -197,7 +197,7 @@ def test_a_picture_that_cannot_be_painted_aside_is_tried_as_a_whole(bench, qtbot
     bench.pan(QPointF(20, 10))
     with qtbot.captureExceptions() as raised:
         shown(bench)
-        qtbot.waitUntil(lambda: bool(raised), timeout=5000)
+        qtbot.waitUntil(lambda: bool(raised))
     assert shown(bench) == as_a_whole(qtbot, bench)
 
 
@@ -233,4 +233,4 @@ def test_what_is_painted_at_leisure_comes(bench, qtbot):
     shown(bench)
     other = drawn(0, actions.give(seed_cabinet(), "case.outside_height", mm(400)))
     bench.show_drawing(other, "", frozenset(), False, at_leisure=True)
-    qtbot.waitUntil(lambda: shown(bench) == as_a_whole(qtbot, bench), timeout=5000)
+    qtbot.waitUntil(lambda: shown(bench) == as_a_whole(qtbot, bench))

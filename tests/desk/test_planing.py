@@ -47,12 +47,12 @@ def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
     assert "out of flat, 0.10 mm is enough" in page(planer).words.text()
     planer.choose(page(planer).speed, "400")
     planer.press("Play the plan")
-    planer.bot.waitUntil(lambda: page(planer).trial.strokes > 5, timeout=20000)
+    planer.bot.waitUntil(lambda: page(planer).trial.strokes > 5)
     planer.press("Stop")
     there = page(planer).trial.strokes
     assert there > 5
     planer.press("Play the plan")
-    planer.bot.waitUntil(lambda: page(planer).play.isEnabled() and page(planer).trial.strokes > there, timeout=60000)
+    planer.bot.waitUntil(lambda: page(planer).play.isEnabled() and page(planer).trial.strokes > there)
     assert "Flat within 0.0" in page(planer).words.text() or "Flat within 0.1" in page(planer).words.text()
     assert page(planer).trial.out_of_flat <= 0.1
     planer.press("Take back")
@@ -67,7 +67,7 @@ def test_strokes_by_hand_are_counted_tested_and_taken_back(planer):
     planer.press("Stroke again")
     assert page(planer).trial.strokes >= first.strokes
     planer.press("A whole set like it")
-    planer.bot.waitUntil(lambda: page(planer).whole_set.isEnabled(), timeout=20000)
+    planer.bot.waitUntil(lambda: page(planer).whole_set.isEnabled())
     assert page(planer).trial.shaved > first.shaved
     planer.press("Take back")
     planer.press("Take back")
@@ -106,7 +106,7 @@ def test_the_board_as_it_really_is_differs_from_its_survey(planer):
 @pytest.mark.dear
 def test_another_board_begins_anew_and_leaving_stops_it(planer):
     planer.press("Play the plan")
-    planer.bot.waitUntil(lambda: page(planer).trial.strokes > 0, timeout=20000)
+    planer.bot.waitUntil(lambda: page(planer).trial.strokes > 0)
     planer.choose(desk(planer).boards, "2")
     assert page(planer).trial.strokes == 0 and page(planer).play.isEnabled()
     planer.press("Play the plan")

@@ -122,7 +122,7 @@ def test_a_beginner_goes_from_nothing_to_a_laid_out_box(beginner):
     user.go("breakdown")
     assert user.window.rod.marks[2].state == "5 of 5 without wood"
     user.press("Lay the parts out")
-    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=15000)
+    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running)
     assert not user.plan.unplaced
     assert user.window.document.undo_name == "lay the parts out"
     user.go("milling")
@@ -138,7 +138,7 @@ def test_the_search_can_be_stopped_and_keeps_its_best(user):
     user.bot.wait(60)
     if user.window.desk(2).runner.running:
         user.press("Stop")
-    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=2000)
+    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running)
     assert not user.plan.unplaced
 
 

@@ -20,7 +20,7 @@ def runner(qtbot):
     made.seconds = 2.0
     yield made
     made.wait()
-    qtbot.waitUntil(lambda: not made.running, timeout=3000)
+    qtbot.waitUntil(lambda: not made.running)
 
 
 @pytest.mark.dear
@@ -28,7 +28,7 @@ def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
     plan = work_out(actions.accept_layout(seed_box(), ()), milling=False)
     told = []
     runner.progress.connect(told.append)
-    with qtbot.waitSignal(runner.found, timeout=10000) as found:
+    with qtbot.waitSignal(runner.found) as found:
         runner.start(task_of(plan), plan.marks)
         assert runner.running
     layout = found.args[0]
@@ -38,7 +38,7 @@ def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
 
 def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
     plan = work_out(seed_box(), milling=False)
-    with qtbot.waitSignal(runner.found, timeout=5000) as found:
+    with qtbot.waitSignal(runner.found) as found:
         runner.start(task_of(plan), plan.marks)
         time.sleep(0.05)
         runner.stop()
@@ -47,7 +47,7 @@ def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
 
 def test_a_second_start_while_it_runs_changes_nothing(runner, qtbot):
     plan = work_out(seed_box(), milling=False)
-    with qtbot.waitSignal(runner.found, timeout=10000):
+    with qtbot.waitSignal(runner.found):
         runner.start(task_of(plan), plan.marks)
         first = runner._aside
         runner.start(task_of(plan), plan.marks)
@@ -59,7 +59,7 @@ def test_a_second_start_while_it_runs_changes_nothing(runner, qtbot):
 def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
     from nullah.core.project import Project
 
-    with qtbot.waitSignal(runner.found, timeout=10000) as found:
+    with qtbot.waitSignal(runner.found) as found:
         runner.start(task_of(work_out(Project(), milling=False)), Marks())
     assert len(found.args[0].unplaced) == 5 and not found.args[0].placements
 
@@ -70,7 +70,7 @@ def test_what_it_ends_with_is_thick_enough_though_the_first_answer_did_not_ask(r
     project = actions.accept_layout(replace(seed_box(), boards=(bent,)), ())
     shown = []
     runner.better.connect(shown.append)
-    with qtbot.waitSignal(runner.found, timeout=10000) as found:
+    with qtbot.waitSignal(runner.found) as found:
         runner.start(task_of(work_out(project, milling=False)), Marks())
     assert not {"front", "left"} & {item.part.id for item in shown[0].unplaced}, "shown at once"
     assert {"front", "left"} <= {item.part.id for item in found.args[0].unplaced}, "but not ended with"

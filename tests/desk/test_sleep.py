@@ -98,7 +98,7 @@ def test_it_sleeps_when_every_way_of_looking_was_gone_through(cabinetmaker):
 def test_it_sleeps_after_a_search(user):
     user.go("breakdown")
     user.press("Lay the parts out")
-    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=20_000)
+    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running)
     assert not idle()
 
 

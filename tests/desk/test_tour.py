@@ -55,7 +55,7 @@ def test_whoever_does_what_each_step_says_comes_to_the_end(user, unit, length):
     at(user, "Lay the parts out")
     user.go("breakdown")
     user.press("Lay the parts out")
-    user.bot.waitUntil(lambda: user.window.tour.title.text() != "Lay the parts out", timeout=30000)
+    user.bot.waitUntil(lambda: user.window.tour.title.text() != "Lay the parts out")
     user.window.desk(2).runner.wait()
     at(user, "Look how thick they come out")
     user.press("Next")

@@ -92,7 +92,7 @@ def test_a_file_that_another_program_writes_is_noticed_at_once(saved, tmp_path, 
         (tmp_path / "other").replace(path)
     else:
         write_elsewhere(path, "theirs")
-    saved.bot.waitUntil(saved.window.banner.isVisible, timeout=5000)
+    saved.bot.waitUntil(saved.window.banner.isVisible)
     assert "a.nullah was changed by another program or window" in saved.window.banner.words.text()
 
 
