@@ -129,6 +129,21 @@ def test_the_window_answers_while_the_disk_takes_its_time(user, tmp_path, monkey
     assert work_out(lost.read()).ledger.length("contents.length").text == "202 mm"
 
 
+def test_that_work_could_not_be_kept_is_not_said_once_it_is_kept_after_all(tmp_path, qtbot, monkeypatch):
+    """The sentence of who kept it beside the window comes later than that of who waited for it to be kept."""
+    document, said = Document(seed_box(), Autosave(tmp_path)), []
+    document.warned.connect(said.append)
+    document.do("name", lambda p: actions.rename(p, "Twine box"))
+    with monkeypatch.context() as disk, qtbot.waitSignal(document._kept) as told:
+        full_disk(disk)
+        document._keep_beside()
+        document._keeping.result()
+        disk.undo()
+        assert document.keep(), "the disk has room again"
+    assert told.args[0].result() and not said and document.keep()
+    document.close()
+
+
 def test_it_is_said_each_time_that_work_can_be_kept_no_longer(tmp_path, qtbot, monkeypatch):
     document, said = Document(seed_box(), Autosave(tmp_path)), []
     document.warned.connect(said.append)

@@ -95,6 +95,7 @@ class Document(QObject):
         self._compared: tuple[Project, Project | None, bool] = (project, project, False)
         self._autosave = autosave
         self._warned = False
+        self._keeping: Future[str] | None = None
         # What was left kept when it was closed: whoever asks once more, at the very end, keeps no second copy.
         self._left: Project | None = None
         self._timer = QTimer(self)
@@ -442,19 +443,22 @@ class Document(QObject):
         """Keep unsaved work where it will be found if the program is killed; say whether all is safe."""
         self._timer.stop()
         if self.unsaved and self.project is not self._left:
-            self._say_if_lost(self._autosave.keep(self.project, self.file, self.base))
+            self._take_kept(self._begin_to_keep())
         return not self._warned
 
     def _keep_beside(self) -> None:
         if self.unsaved:
-            kept = self._autosave.keep_beside(self.project, self.file, self.base)
-            kept.add_done_callback(self._kept.emit)
+            self._begin_to_keep().add_done_callback(self._kept.emit)
+
+    def _begin_to_keep(self) -> Future[str]:
+        self._keeping = self._autosave.keep_beside(self.project, self.file, self.base)
+        return self._keeping
 
     def _take_kept(self, kept: Future[str]) -> None:
-        self._say_if_lost(kept.result())
-
-    def _say_if_lost(self, sentence: str) -> None:
-        """Say why work cannot be kept, once until it can be again."""
+        """Say why work cannot be kept, once until it can be again; of keeping more than one, only the last counts."""
+        if kept is not self._keeping:
+            return
+        sentence = kept.result()
         if sentence and not self._warned:
             self.warned.emit(sentence)
         self._warned = bool(sentence)
