@@ -77,11 +77,11 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     assert read(window.card)[2:] == [window.bench.outdated], "no figure stands there that may no longer hold"
     qtbot.mouseClick(window.desk(DAY_BOOK).done, Qt.MouseButton.LeftButton)
     assert not window.document.project.book, "nothing is done of an order that no longer holds"
-    assert "being worked out" in window.desk(DAY_BOOK).said.text()
+    assert "being worked out" in as_read(window.desk(DAY_BOOK).said)
     qtbot.waitUntil(lambda: known_order(window.document.plan) is not None)
     qtbot.waitUntil(lambda: window.bench.drawing is not first)
     assert window.document.plan.ledger["contents.length"] == 333
-    qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text())
+    qtbot.waitUntil(lambda: not as_read(window.desk(DAY_BOOK).said))
     assert not window.bench.outdated
 
 

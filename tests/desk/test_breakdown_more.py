@@ -2,6 +2,7 @@
 
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 
 from nullah.core import actions
 from nullah.core.breakdown.facts import SawnOtherwise
@@ -182,7 +183,7 @@ def test_two_parts_change_places_or_it_is_said_why_not(user, desk):
     one, two = at(user, "left"), at(user, "right")
     take(user, "left")
     user.press("Swap with …")
-    assert "Click the part" in desk.progress.text()
+    assert "Click the part" in as_read(desk.progress)
     user.click_bench("right")
     assert (at(user, "left").x, at(user, "left").y) == (two.x, two.y)
     assert (at(user, "right").x, at(user, "right").y) == (one.x, one.y)
@@ -190,7 +191,7 @@ def test_two_parts_change_places_or_it_is_said_why_not(user, desk):
     take(user, "front")
     user.press("Swap with …")
     user.click_bench("bottom")
-    assert user.project.layout == before and "cannot change places" in desk.progress.text()
+    assert user.project.layout == before and "cannot change places" in as_read(desk.progress)
 
 
 def test_a_part_goes_only_where_it_may_lie_and_is_told_why_not(user, desk):
@@ -223,7 +224,7 @@ def test_the_best_so_far_is_shown_while_it_is_looked_for_and_stopping_keeps_it(u
     user.press("Stop")
     assert not desk.runner.running and len(user.project.layout) == 5
     assert len(user.window.document._undo) == steps + 1, "one step to undo"
-    assert "all laid" in desk.progress.text()
+    assert "all laid" in as_read(desk.progress)
 
 
 def test_what_is_wished_for_is_kept(user, desk):
@@ -247,7 +248,7 @@ def test_another_board_is_tried_before_it_is_bought(user, desk):
     user.press("Try one more like it")
     user.bot.waitUntil(lambda: not desk.runner.running)
     assert user.project.boards == short.boards, "nothing is bought yet"
-    assert "With one more like" in desk.progress.text()
+    assert "With one more like" in as_read(desk.progress)
     user.press("Add it to the rack")
     assert len(user.project.boards) == len(short.boards) + 1
 

@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QAccessible
 from PySide6.QtWidgets import QAbstractButton, QApplication, QButtonGroup
+from tests.desk.conftest import as_read
 
 from nullah.core import actions
 from nullah.core.joints.channel_dragging import handles
@@ -108,7 +109,7 @@ def test_a_part_is_laid_elsewhere(user):
     other = next(b for b in user.project.boards if b.id != part.board)
     left, top = board_places(user.project.boards)[other.id]
     drag_by_keys(user, start, (left + float(other.length) / 2, top + float(other.width) / 2))
-    assert user.window.document.undo_name.startswith(("move", "lift")) or user.window.desk(2).progress.text()
+    assert user.window.document.undo_name.startswith(("move", "lift")) or as_read(user.window.desk(2).progress)
 
 
 @pytest.mark.dear
@@ -145,7 +146,7 @@ def test_a_gauge_is_laid_on_the_board_and_the_plane_driven(miller):
     miller.bot.keyClick(board, Qt.Key.Key_Space)
     keys_to(miller, board, board.pointer, board.place_in_widget((600.0, 100.0)))
     miller.bot.keyClick(board, Qt.Key.Key_Space)
-    said = page.sentence.text()
+    said = as_read(page.sentence)
     assert "A shaving" in said or "Nothing taken" in said, "the plane was driven over it"
 
 

@@ -6,6 +6,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication, QLabel
+from tests.desk.conftest import as_read
 
 from nullah.core.bench.book import Event
 from nullah.core.drawing import Fill, Role
@@ -53,7 +54,7 @@ def test_a_task_is_done_with_one_key_and_the_next_one_stands_there(keeper):
     keeper.bot.keyClick(keeper.window, Qt.Key.Key_Return, Qt.KeyboardModifier.ControlModifier)
     (entry,) = keeper.project.book
     assert entry.title == title and entry.minutes == 0
-    assert keeper.card_texts()[0] != title and "offcuts of it came to the rack" in desk(keeper).said.text()
+    assert keeper.card_texts()[0] != title and "offcuts of it came to the rack" in as_read(desk(keeper).said)
     keeper.press("Undo")
     assert keeper.project.book == () and keeper.card_texts()[0] == title
 
@@ -67,7 +68,7 @@ def test_minutes_are_typed_or_come_from_the_timer(keeper):
     assert keeper.project.book[-1].minutes == 14 and keeper.project.timer is None
     keeper.bot.keyClicks(desk(keeper).minutes, "soon")
     keeper.press("Done")
-    assert "“soon” are no minutes" in desk(keeper).said.text() and len(keeper.project.book) == 1
+    assert "“soon” are no minutes" in as_read(desk(keeper).said) and len(keeper.project.book) == 1
     desk(keeper).minutes.clear()
     keeper.bot.keyClicks(desk(keeper).minutes, "21,5")
     keeper.press("Done")
@@ -79,7 +80,7 @@ def test_a_forgotten_timer_is_not_believed(keeper):
     keeper.press("Start the timer")
     pass_minutes(keeper, 60 * 20)
     keeper.press("Done")
-    assert "forgotten" in desk(keeper).said.text() and keeper.project.book[-1].minutes < 30
+    assert "forgotten" in as_read(desk(keeper).said) and keeper.project.book[-1].minutes < 30
 
 
 @pytest.mark.dear
@@ -103,7 +104,7 @@ def test_a_calliper_is_read_where_something_is_measured(keeper):
     reading = dict(keeper.project.piece.measured)["divider.thickness"]
     assert abs(float(reading.value) - 12) < 0.2 and reading.by == "with the caliper"
     keeper.type_in(desk(keeper).figure, "thick")
-    assert desk(keeper).figure.sentence.text()
+    assert as_read(desk(keeper).figure.sentence)
 
 
 def test_what_is_in_hand_is_what_went_wrong_as_a_rule(keeper):
@@ -128,7 +129,7 @@ def test_when_all_of_a_task_is_measured_it_is_said_that_the_next_stands_there(us
             "done", lambda p, task=task: recording.finish(user.plan, task, "done", START, 5.0).project
         )
     user.type_in(rows.figure, "355.2 mm")
-    assert "the next task stands here" in rows.said.text()
+    assert "the next task stands here" in as_read(rows.said)
     assert float(user.plan.ledger["opening.length"]) == 355.2
 
 
@@ -142,7 +143,7 @@ def test_a_part_cut_short_is_made_again_from_what_the_rack_has(keeper):
     keeper.choose(woods, wanted)
     keeper.type_line(desk(keeper).why, "cut short")
     keeper.press("Make it again")
-    assert "another comes out of" in desk(keeper).said.text()
+    assert "another comes out of" in as_read(desk(keeper).said)
     assert keeper.plan.board_of("drawer11_back").board.id == wanted
     entry = keeper.project.book[-1]
     assert entry.event is Event.REMADE and "cut short" in entry.text and entry.parts == ("drawer11_back",)
@@ -157,7 +158,7 @@ def test_notes_and_photographs_stand_in_the_book_and_are_searched(keeper, tmp_pa
     QImage(20, 20, QImage.Format.Format_RGB32).save(str(picture))
     desk(keeper).add_photo(picture)
     desk(keeper).add_photo(tmp_path / "none.png")
-    assert "There is no photograph" in desk(keeper).said.text() and len(keeper.project.book) == 2
+    assert "There is no photograph" in as_read(desk(keeper).said) and len(keeper.project.book) == 2
     keeper.press("The book")
     page = desk(keeper).page()
     lines = [page.list.item(n).text() for n in range(page.list.count())]
@@ -165,10 +166,10 @@ def test_notes_and_photographs_stand_in_the_book_and_are_searched(keeper, tmp_pa
     assert not page.list.item(0).icon().isNull()
     picture.unlink()
     page.search.setText("knot ford")
-    assert page.list.count() == 2 and "2 lines" in page.told.text()
+    assert page.list.count() == 2 and "2 lines" in as_read(page.told)
     assert "the photograph is gone from there" in page.list.item(0).text()
     page.search.setText("walnut")
-    assert page.list.count() == 0 and "0 of 2 lines" in page.told.text()
+    assert page.list.count() == 0 and "0 of 2 lines" in as_read(page.told)
 
 
 @pytest.mark.dear
@@ -208,7 +209,7 @@ def test_hours_glue_and_hands_change_the_calendar(keeper):
         assert keeper.project.working.hours.week[4] == (540, 1020)
         assert keeper.reads_on_card("26 h a week")
         keeper.type_line(shop.hours[4], "all day")
-        assert "are no hours" in shop.hours_said.text() and keeper.project.working.hours.week[4] == (540, 1020)
+        assert "are no hours" in as_read(shop.hours_said) and keeper.project.working.hours.week[4] == (540, 1020)
         keeper.type_line(shop.clamps, "4")
         keeper.type_line(shop.people, "21")
         assert any("from 1 to 20" in label.text() for label in shop.findChildren(QLabel))
@@ -221,16 +222,16 @@ def test_hours_glue_and_hands_change_the_calendar(keeper):
     assert (working.glue, working.clamps, working.people, working.begin) == ("hide glue", 4, 1, "2027-02-01")
     assert any("February" in text or "March" in text for text in keeper.card_texts())
     keeper.type_line(rows.begin, "spring")
-    assert "is not a day" in rows.said.text()
+    assert "is not a day" in as_read(rows.said)
 
 
 def test_the_calendar_is_written_as_a_file(keeper, tmp_path):
     keeper.press("Calendar")
     desk(keeper).working.write_calendar(tmp_path / "days.ics")
-    assert "sessions are in days.ics" in desk(keeper).working.said.text()
+    assert "sessions are in days.ics" in as_read(desk(keeper).working.said)
     assert (tmp_path / "days.ics").read_text().startswith("BEGIN:VCALENDAR")
     desk(keeper).working.write_calendar(tmp_path / "no" / "days.ics")
-    assert "cannot be written" in desk(keeper).working.said.text()
+    assert "cannot be written" in as_read(desk(keeper).working.said)
 
 
 @pytest.mark.dear

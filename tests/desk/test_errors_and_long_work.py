@@ -7,6 +7,7 @@ import sys
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication
+from tests.desk.conftest import as_read
 from tests.processes import below
 
 from nullah.core import actions
@@ -23,9 +24,9 @@ def test_an_error_at_the_start_is_not_covered_by_the_offer(user, tmp_path):
     Autosave(tmp_path / "unsaved").set_aside(actions.rename(seed_box(), "left"), None)
     assert not user.window.open_path(tmp_path / "none.nullah")
     user.window.papers.offer_kept()
-    assert "There is no file" in user.window.banner.words.text()
+    assert "There is no file" in as_read(user.window.banner.words)
     user.press("Dismiss")
-    assert "left, from" in user.window.banner.words.text(), "the offer waits below it"
+    assert "left, from" in as_read(user.window.banner.words), "the offer waits below it"
     user.press("Dismiss")
     assert not user.window.banner.isVisible()
 
@@ -35,10 +36,10 @@ def test_the_most_urgent_sentence_is_shown_and_the_others_wait(qtbot):
     qtbot.addWidget(banner)
     for urgency in (Urgency.QUESTION, Urgency.OFFER, Urgency.ERROR, Urgency.WORD):
         banner.say(urgency.name, urgency=urgency)
-        assert banner.words.text() == max(banner._said).name
+        assert as_read(banner.words) == max(banner._said).name
     banner.tell("still asking", Urgency.QUESTION)
     for words in ("ERROR", "still asking", "WORD", "OFFER"):
-        assert banner.words.text() == words
+        assert as_read(banner.words) == words
         qtbot.mouseClick(banner.button("Dismiss"), Qt.MouseButton.LeftButton)
     assert not banner.isVisible()
 
@@ -62,7 +63,7 @@ def test_an_unexpected_error_is_said_logged_and_the_work_kept(watched, tmp_path)
         raise_in_the_program()
     except RuntimeError:
         sys.excepthook(*sys.exc_info())
-    said = watched.window.banner.words.text()
+    said = as_read(watched.window.banner.words)
     assert "RuntimeError: a figure that nobody expected." in said and "Your work is kept." in said
     assert (tmp_path / "unsaved").exists() and not watched.window.document._timer.isActive()
     log = log_file(tmp_path / "state").read_text()
@@ -102,12 +103,12 @@ def test_the_log_is_rotated(tmp_path, monkeypatch):
 def test_writing_sheets_leaves_the_window_free_tells_how_far_it_is_and_stops(cabinetmaker, tmp_path):
     user = cabinetmaker
     user.window.papers.exports.write_sheets(tmp_path / "out")
-    assert user.window.banner.words.text() == "Laying the sheets out …"
-    user.bot.waitUntil(lambda: "Writing " in user.window.banner.words.text())
+    assert as_read(user.window.banner.words) == "Laying the sheets out …"
+    user.bot.waitUntil(lambda: "Writing " in as_read(user.window.banner.words))
     user.go("rack")
     assert user.window.station == 1, "the window answers meanwhile"
     user.press("Stop")
-    assert "Stopped." in user.window.banner.words.text() and not user.window.papers.exports.work.running
+    assert "Stopped." in as_read(user.window.banner.words) and not user.window.papers.exports.work.running
     written = list((tmp_path / "out").iterdir())
     assert written and not [path for path in written if path.name.startswith(".nullah")]
     assert all(path.stat().st_size > 100 for path in written), "what is there is whole"
@@ -123,10 +124,10 @@ def test_closing_stops_what_is_written(user, tmp_path):
 def test_one_thing_at_a_time(user, tmp_path):
     user.window.papers.exports.write_sheets(tmp_path / "out")
     user.window.papers.exports.write_solids(tmp_path / "a.glb")
-    assert "One thing at a time" in user.window.banner.words.text()
+    assert "One thing at a time" in as_read(user.window.banner.words)
     user.press("Dismiss")
     user.wait_for_files()
-    assert " files written" in user.window.banner.words.text() and not (tmp_path / "a.glb").exists()
+    assert " files written" in as_read(user.window.banner.words) and not (tmp_path / "a.glb").exists()
 
 
 @pytest.mark.dear
@@ -138,17 +139,17 @@ def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "printed.pdf"))
     user.window.papers.exports.print_on(printer, all_sheets(user.plan))
-    user.bot.waitUntil(lambda: "Printing page" in user.window.banner.words.text())
+    user.bot.waitUntil(lambda: "Printing page" in as_read(user.window.banner.words))
     user.press("Stop")
-    assert "Stopped after page" in user.window.banner.words.text()
+    assert "Stopped after page" in as_read(user.window.banner.words)
 
 
 @pytest.mark.dear
 def test_a_process_that_dies_is_an_error_and_not_a_silence(user, tmp_path):
     there = below(os.getpid())
     user.window.papers.exports.write_sheets(tmp_path / "out")
-    user.bot.waitUntil(lambda: "Writing" in user.window.banner.words.text())
+    user.bot.waitUntil(lambda: "Writing" in as_read(user.window.banner.words))
     for process in below(os.getpid()) - there:
         os.kill(process, signal.SIGKILL)
     user.wait_for_files()
-    assert "ended without a word" in user.window.banner.words.text()
+    assert "ended without a word" in as_read(user.window.banner.words)

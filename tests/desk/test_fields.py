@@ -1,5 +1,7 @@
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QTextLayout
+from tests.desk.conftest import as_read
 from tests.same import untyped
 
 from nullah.core.ledger import QuantityKind, wrong_value
@@ -50,7 +52,7 @@ def test_what_is_wrong_stays_with_a_sentence_until_it_is_typed_over(field, qtbot
     with qtbot.assertNotEmitted(made.entered):
         qtbot.keyClick(made.line, Qt.Key.Key_Return)
     assert made.line.text() == text
-    assert words in made.sentence.text() and made.sentence.isVisible()
+    assert words in as_read(made.sentence) and made.sentence.isVisible()
     qtbot.keyClick(made.line, Qt.Key.Key_End)
     qtbot.keyClicks(made.line, "1")
     assert not made.sentence.isVisible()
@@ -99,3 +101,26 @@ def test_escape_leaves(field, qtbot):
 )
 def test_which_figures_may_be_nothing_or_less(name, value, refused):
     assert bool(wrong_value(name, QuantityKind.LENGTH, value)) is refused
+
+
+def test_what_is_typed_is_never_taken_for_markup_and_no_figure_is_broken_over_lines(qtbot):
+    made = ValueField("width")
+    qtbot.addWidget(made)
+    made.resize(120, 200)
+    made.show()
+    made.line.setText("<b>no</b>")
+    made.enter()
+    assert "<b>no</b>" in as_read(made.sentence)
+    assert made.sentence.textFormat() is Qt.TextFormat.PlainText
+    # However narrow: “15” at the end of a line and “1/32 in” on the next are read as two figures.
+    for width in range(30, 400, 3):
+        made.complain("The width is 15 1/32 in, and at most 17 mm.")
+        lines = QTextLayout(made.sentence.text(), made.sentence.font())
+        lines.beginLayout()
+        shown = []
+        while (line := lines.createLine()).isValid():
+            line.setLineWidth(width)
+            shown.append(lines.text()[line.textStart() : line.textStart() + line.textLength()].strip(" "))
+        lines.endLayout()
+        assert sum("15\u00a01/32\u00a0in" in each for each in shown) == 1
+        assert sum("17\u00a0mm" in each for each in shown) == 1

@@ -2,6 +2,7 @@
 
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 
 from nullah.core import actions
 from nullah.core.joints.channel_dragging import handles
@@ -42,7 +43,7 @@ def test_a_dado_is_typed_in_the_row_and_on_the_drawing(cabinetmaker):
     cabinetmaker.type_figure("dado.depth", "4.5 mm")
     assert rows.others.fields["depth"].line.text() == "4.5 mm"
     cabinetmaker.type_in(rows.others.fields["depth"], "nothing")
-    assert rows.others.fields["depth"].sentence.text()
+    assert as_read(rows.others.fields["depth"].sentence)
     assert cabinetmaker.plan.ledger["dado.depth"] == mm("4.5").mm
 
 
@@ -110,19 +111,19 @@ def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_pat
     user.go("joints")
     row = desk(user).practice
     row.file = tmp_path / "practice.json"
-    assert row.told.text().startswith("No practice joint yet")
+    assert as_read(row.told).startswith("No practice joint yet")
     for minutes, gap in (("60", "0.8"), ("55", "0.6"), ("50", "0,3")):
         user.bot.keyClicks(row.minutes, minutes)
         user.bot.keyClicks(row.gap, gap)
         user.press("Keep this try")
-    assert row.told.text().startswith("3 practice joints: 50 min, widest gap 0.30 mm")
+    assert as_read(row.told).startswith("3 practice joints: 50 min, widest gap 0.30 mm")
     user.bot.keyClicks(row.minutes, "long")
     user.press("Keep this try")
-    assert "Figures, please" in row.told.text()
+    assert "Figures, please" in as_read(row.told)
     row.minutes.setText("20")
     row.gap.setText("99")
     user.press("Keep this try")
-    assert row.told.text() == "A gap of up to 10 mm."
+    assert as_read(row.told) == "A gap of up to 10 mm."
 
 
 @pytest.mark.dear
@@ -133,7 +134,7 @@ def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabine
     assert cabinetmaker.reads_on_card("Trace the pins from the tails: of 100 corners about")
     with cabinetmaker.in_shop() as shop:
         cabinetmaker.type_line(shop.hands.fields[2], "5.1")
-        assert shop.hands.sentence.text() == "From 0 to 5 mm."
+        assert as_read(shop.hands.sentence) == "From 0 to 5 mm."
         cabinetmaker.type_line(shop.hands.fields[2], "0.03")
         assert cabinetmaker.project.shop.hands.sawing == 0.03
         write_joints(practice_file(), tuple(JointTry("2026-11-25", 40, 0.4, "nowhere") for _ in range(3)))
@@ -162,7 +163,8 @@ def test_tails_are_spaced_as_chosen_and_as_on_a_corner_that_exists(user):
     user.choose(rows.spacing.box, "match")
     user.type_in(rows.spacing.marks, "6, 26, 80, 40, 100 mm")
     assert (
-        "must grow" in rows.spacing.marks.sentence.text() and rows.spacing.marks.line.text() == "6, 26, 80, 40, 100 mm"
+        "must grow" in as_read(rows.spacing.marks.sentence)
+        and rows.spacing.marks.line.text() == "6, 26, 80, 40, 100 mm"
     )
     user.choose(rows.spacing.box, "equal")
     assert user.reads_on_card("Dividers")
@@ -226,7 +228,7 @@ def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
     assert reading.value.text == "11.6 mm" and reading.on and reading.by == "with the caliper"
     assert cabinetmaker.reads_on_card("11.6 mm")
     cabinetmaker.type_in(rows.field, "thick")
-    assert rows.field.sentence.text()
+    assert as_read(rows.field.sentence)
 
 
 @pytest.mark.dear
@@ -240,7 +242,7 @@ def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
         cabinetmaker.type_in(deepest, "1 mm")
         assert cabinetmaker.reads_on_card("The plow stops at 1.0 mm")
         cabinetmaker.type_in(deepest, "0.9 mm")
-        assert deepest.sentence.text() == "From 1 mm to 100 mm."
+        assert as_read(deepest.sentence) == "From 1 mm to 100 mm."
         assert cabinetmaker.project.shop.plough_deepest.text == "1 mm"
 
 
@@ -263,7 +265,7 @@ def test_what_holds_a_joint_its_nails_how_many_and_where_are_chosen(cabinetmaker
     cabinetmaker.choose(fields.size, longer)
     assert row().fastening.long == 25 and cabinetmaker.reads_on_card("25 mm")
     cabinetmaker.type_in(fields.from_end, "0")
-    assert fields.from_end.sentence.text() and row().from_end == 30
+    assert as_read(fields.from_end.sentence) and row().from_end == 30
     cabinetmaker.press("As usual")
     assert row().fastening.long != 25 and not fields.usual.isVisible()
     cabinetmaker.choose(fields.hold, Hold.GLUE.value)

@@ -15,7 +15,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import Qt as GuiQt
 from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
-from tests.desk.conftest import full_disk
+from tests.desk.conftest import as_read, full_disk
 
 from nullah.core import actions
 from nullah.core.forms.own_boards import OwnBoard
@@ -48,7 +48,7 @@ def test_a_name_typed_and_not_entered_is_of_the_piece_it_was_typed_for(user):
     user.bot.keyClicks(user.window.header.name, "Twine box")
     user.begin("Box")
     assert user.project.piece.name == "New piece" and user.window.header.name.text() == "New piece"
-    assert "Twine box was not saved" in user.window.banner.words.text()
+    assert "Twine box was not saved" in as_read(user.window.banner.words)
     user.press("Open it again")
     assert user.project.piece.name == "Twine box"
 
@@ -245,13 +245,13 @@ def test_all_kept_work_is_offered_newest_first_with_name_time_and_file(user, tmp
         aside = desk.set_aside(actions.rename(seed_box(), name), tmp_path / f"{name}.nullah")
         os.utime(aside.folder / "work.nullah", (1_780_000_000 + number * 3600,) * 2)
     user.window.papers.offer_kept()
-    said = user.window.banner.words.text()
+    said = as_read(user.window.banner.words)
     assert "newest, of newest.nullah" in said and "2 more pieces are kept" in said
     user.press("See all …")
     shown = user.dialog()
     titles = [shown.list.item(row).text() for row in range(shown.list.count())]
     assert [title.partition(" ·")[0] for title in titles] == ["newest", "middle", "oldest"]
-    assert str(tmp_path / "newest.nullah") in shown.said.text() and shown.picture.pixmap().width() > 300
+    assert str(tmp_path / "newest.nullah") in as_read(shown.said) and shown.picture.pixmap().width() > 300
     shown.list.setCurrentRow(1)
     user.bot.mouseClick(shown.taken, Qt.MouseButton.LeftButton)
     assert user.project.piece.name == "middle" and user.window.document.unsaved
@@ -283,10 +283,10 @@ def test_damaged_kept_work_is_named_and_can_be_deleted(user, tmp_path, damage):
     aside = Autosave(tmp_path / "unsaved").set_aside(seed_box(), None)
     (aside.folder / "work.nullah").write_text(damage)
     user.window.papers.offer_kept()
-    assert "cannot be read any more" in user.window.banner.words.text()
+    assert "cannot be read any more" in as_read(user.window.banner.words)
     user.press("Look at it …")
     shown = user.dialog()
-    assert not shown.taken.isEnabled() and shown.said.text().startswith("work.nullah ")
+    assert not shown.taken.isEnabled() and as_read(shown.said).startswith("work.nullah ")
     user.bot.mouseClick(shown.deleted, Qt.MouseButton.LeftButton)
     shown.reject()
     assert not Autosave(tmp_path / "unsaved").kept()
@@ -332,9 +332,9 @@ def test_kept_work_that_is_older_than_its_file_says_so_and_never_overwrites_it(u
     write_project(actions.rename(seed_box(), "newer"), path)
     again = open_window(Project())
     again.papers.offer_kept()
-    assert "The file was changed after that." in again.banner.words.text()
+    assert "The file was changed after that." in as_read(again.banner.words)
     again.banner.button("Open it").click()
-    assert "was changed by another program or window" in again.banner.words.text()
+    assert "was changed by another program or window" in as_read(again.banner.words)
     again.papers.save()
     assert read_project(path).piece.name == "newer", "not without asking"
     again.banner.button("Keep mine").click()
@@ -347,7 +347,7 @@ def test_closing_on_a_full_disk_asks_before_it_loses_anything(user, monkeypatch,
     with monkeypatch.context() as patch:
         full_disk(patch)
         assert not user.window.close() and user.window.isVisible()
-        assert "Closing now loses it" in user.window.banner.words.text()
+        assert "Closing now loses it" in as_read(user.window.banner.words)
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, **__: (str(tmp_path / "ok.nullah"), ""))
     user.press("Save it …")
     assert user.window.close() and (tmp_path / "ok.nullah").exists()

@@ -1,5 +1,6 @@
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 
 from nullah.core.lengths import mm
 
@@ -55,7 +56,7 @@ def test_a_corner_that_cannot_be_made_says_so_first(user):
     assert user.window.rod.marks[4].state == "cannot be made yet"
     assert user.reads_on_card("Up to")
     user.type_in(user.window.desk(4).fields["count"], "0")
-    assert "not a number" in user.window.desk(4).fields["count"].sentence.text()
+    assert "not a number" in as_read(user.window.desk(4).fields["count"].sentence)
     assert user.plan.ledger["tails.count"] == 20
 
 
@@ -86,7 +87,7 @@ def test_the_chisels_there_are_decide_what_the_card_says(user):
         assert sum("The widest chisel that enters is" in text for text in user.card_texts()) == 1, "between the pins"
         assert user.reads_on_card("No chisel on the wall enters the 7.0 mm between two tails.")
         user.type_in(field, "wide, narrow")
-        assert "not a length" in field.sentence.text() and field.line.text() == "wide, narrow"
+        assert "not a length" in as_read(field.sentence) and field.line.text() == "wide, narrow"
     assert len(user.project.shop.chisels) == 1
     user.press("Undo")
     user.press("Undo")

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 
 from nullah.core.lengths import mm
 from nullah.core.my_shop import MyShop, planned_with, same_shop, shop_of
@@ -76,7 +77,7 @@ def test_a_shop_that_cannot_be_kept_is_told(user, monkeypatch):
     monkeypatch.setattr("nullah.files.shop_file.write_file", refuse)
     with user.in_shop() as shop:
         user.type_in(shop.figures["kerf"], "2.2 mm")
-    assert "Your shop could not be kept" in user.window.banner.words.text()
+    assert "Your shop could not be kept" in as_read(user.window.banner.words)
 
 
 # --- the file ---

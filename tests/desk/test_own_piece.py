@@ -4,6 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
+from tests.desk.conftest import as_read
 
 from nullah.core.forms.own_boards import LIES
 from nullah.core.lengths import mm
@@ -151,10 +152,10 @@ def test_what_is_wrong_with_a_contour_is_said_and_a_template_is_read(own, tmp_pa
     choose(own, own.rows.contours.kind, "Arch")
     own.rows.contours.sizes[1].line.setText("900")
     own.press("Cut it so")
-    assert own.rows.contours.told.text() == "The rise is larger than the board."
+    assert as_read(own.rows.contours.told) == "The rise is larger than the board."
     own.rows.contours.sizes[1].line.setText("much")
     own.press("Cut it so")
-    assert "not a length" in own.rows.contours.sizes[1].sentence.text()
+    assert "not a length" in as_read(own.rows.contours.sizes[1].sentence)
     assert own.plan.part(part).shapings == ()
     (tmp_path / "t.csv").write_text("along,in\n0,10\n100,25\n200,10\n")
     choose(own, own.rows.contours.kind, "Edge traced from a template")
@@ -168,7 +169,7 @@ def test_what_is_wrong_with_a_contour_is_said_and_a_template_is_read(own, tmp_pa
     assert own.plan.part(part).shapings == ()
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(tmp_path / "none.csv"), ""))
     own.press("Template …")
-    assert "cannot be read" in own.rows.contours.told.text()
+    assert "cannot be read" in as_read(own.rows.contours.told)
 
 
 def test_a_board_is_added_to_a_form_and_keeps_with_it(user):

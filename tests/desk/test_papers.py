@@ -7,6 +7,7 @@ from datetime import datetime
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
+from tests.desk.conftest import as_read
 from tests.same import untyped
 
 from nullah.core.sheets.sheets import all_sheets
@@ -44,7 +45,7 @@ def test_a_file_that_cannot_be_opened_leaves_the_work_alone(user, tmp_path):
     (tmp_path / "bad.nullah").write_text('{"format": "nullah project", "vers')
     before = user.project
     assert not user.window.open_path(tmp_path / "bad.nullah")
-    assert user.window.banner.isVisible() and "cut short" in user.window.banner.words.text()
+    assert user.window.banner.isVisible() and "cut short" in as_read(user.window.banner.words)
     assert user.project is before
     user.press("Dismiss")
     assert not user.window.banner.isVisible()
@@ -53,8 +54,8 @@ def test_a_file_that_cannot_be_opened_leaves_the_work_alone(user, tmp_path):
 def test_a_disk_that_refuses_the_save_loses_nothing(user, monkeypatch, tmp_path):
     user.type_figure("contents.length", "300")
     save_as(user, monkeypatch, tmp_path / "no" / "folder" / "x.nullah")
-    assert "could not be saved" in user.window.banner.words.text()
-    assert "Your work is safe here" in user.window.banner.words.text()
+    assert "could not be saved" in as_read(user.window.banner.words)
+    assert "Your work is safe here" in as_read(user.window.banner.words)
     assert user.window.document.unsaved and user.plan.ledger["contents.length"] == 300
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, **__: (str(tmp_path / "ok.nullah"), ""))
     user.press("Save elsewhere …")
@@ -65,7 +66,7 @@ def test_work_left_for_another_piece_is_kept_and_can_be_taken_up(user):
     user.type_figure("contents.length", "300")
     user.begin("Box")
     assert user.project.boards == ()
-    assert "Seed box was not saved. It is kept." in user.window.banner.words.text()
+    assert "Seed box was not saved. It is kept." in as_read(user.window.banner.words)
     user.press("Open it again")
     assert user.plan.ledger["contents.length"] == 300
     assert user.window.document.unsaved, "still in no file"
@@ -76,7 +77,7 @@ def test_closing_with_unsaved_work_asks_nothing_and_offers_it_next_time(user, op
     user.window.close()
     again = open_window(seed_box())
     again.papers.offer_kept()
-    assert "was not saved when the desk closed" in again.banner.words.text()
+    assert "was not saved when the desk closed" in as_read(again.banner.words)
     qtbot.mouseClick(again.banner.button("Open it"), Qt.MouseButton.LeftButton)
     assert again.document.plan.ledger["contents.length"] == 300
 
@@ -111,7 +112,7 @@ def test_a_killed_desk_loses_at_most_a_few_seconds(open_window, tmp_path):
         desk.wait()
     window = open_window(seed_box())
     window.papers.offer_kept()
-    assert "Seed box" in window.banner.words.text()
+    assert "Seed box" in as_read(window.banner.words)
     window.banner.button("Open it").click()
     assert window.document.plan.ledger["contents.length"] == 333
 
@@ -123,12 +124,14 @@ def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, 
     monkeypatch.setattr("os.fsync", full)
     user.type_figure("contents.length", "300")
     user.window.document.keep()
-    assert "cannot be kept" in user.window.banner.words.text() and "the disk is full" in user.window.banner.words.text()
+    assert "cannot be kept" in as_read(user.window.banner.words) and "the disk is full" in as_read(
+        user.window.banner.words
+    )
     user.press("Dismiss")
     user.window.document.keep()
     assert not user.window.banner.isVisible(), "once is enough"
     user.begin("Box")
-    assert "cannot be set aside" in user.window.banner.words.text()
+    assert "cannot be set aside" in as_read(user.window.banner.words)
     assert user.plan.ledger["contents.length"] == 300, "still on the desk"
 
 
@@ -139,11 +142,11 @@ def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     user.bot.keyClick(user.window, Qt.Key.Key_E, Qt.KeyboardModifier.ControlModifier)
     user.wait_for_files()
     assert (tmp_path / "out" / "sheets.pdf").stat().st_size > 10_000
-    assert "32 files written" in user.window.banner.words.text()
+    assert "32 files written" in as_read(user.window.banner.words)
     (tmp_path / "wall").write_text("")
     user.window.papers.exports.write_sheets(tmp_path / "wall")
     user.wait_for_files()
-    assert "cannot be made" in user.window.banner.words.text()
+    assert "cannot be made" in as_read(user.window.banner.words)
 
 
 def print_dialog(user):
@@ -164,7 +167,7 @@ def test_the_sheets_are_chosen_looked_at_and_written_on_the_paper_one_has(user, 
     template = next(item for item in dialog.items if item.text(0) == "Corner template, full size: front")
     template.setCheckState(0, Qt.CheckState.Checked)
     dialog.list.setCurrentItem(template)
-    assert "1 of 22 pages" in dialog.told.text() and "Corner template" in dialog.preview.sheet.title
+    assert "1 of 22 pages" in as_read(dialog.told) and "Corner template" in dialog.preview.sheet.title
     assert len(painted_texts(dialog.preview)) > 10, "the page is shown as it will be"
     kinds = [dialog.list.topLevelItem(row) for row in range(dialog.list.topLevelItemCount())]
     parts = next(kind for kind in kinds if kind.text(0) == "Parts")
@@ -238,7 +241,7 @@ def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
     user.window.papers.exports.write_shown(tmp_path / "shown.svg")
     assert (tmp_path / "shown.svg").read_text().startswith("<?xml")
     user.window.papers.exports.write_shown(tmp_path / "no" / "folder" / "a.pdf")
-    assert str(tmp_path / "no" / "folder" / "a.pdf") in user.window.banner.words.text()
+    assert str(tmp_path / "no" / "folder" / "a.pdf") in as_read(user.window.banner.words)
 
 
 def test_the_menu_names_what_undo_would_undo(user):

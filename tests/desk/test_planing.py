@@ -2,6 +2,7 @@
 
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 
 from nullah.core.lengths import mm
 from nullah.core.milling.sighting import shown_rise
@@ -44,7 +45,7 @@ def drag_face(user, start, end):
 
 @pytest.mark.dear
 def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
-    assert "out of flat, 0.10 mm is enough" in page(planer).words.text()
+    assert "out of flat, 0.10 mm is enough" in as_read(page(planer).words)
     planer.choose(page(planer).speed, "400")
     planer.press("Play the plan")
     planer.bot.waitUntil(lambda: page(planer).trial.strokes > 5)
@@ -53,7 +54,7 @@ def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
     assert there > 5
     planer.press("Play the plan")
     planer.bot.waitUntil(lambda: page(planer).play.isEnabled() and page(planer).trial.strokes > there)
-    assert "Flat within 0.0" in page(planer).words.text() or "Flat within 0.1" in page(planer).words.text()
+    assert "Flat within 0.0" in as_read(page(planer).words) or "Flat within 0.1" in as_read(page(planer).words)
     assert page(planer).trial.out_of_flat <= 0.1
     planer.press("Take back")
     assert page(planer).trial.strokes == 0
@@ -61,7 +62,7 @@ def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
 
 def test_strokes_by_hand_are_counted_tested_and_taken_back(planer):
     drag_face(planer, (-40, 80), (340, 80))
-    assert "A shaving" in page(planer).sentence.text() or "Nothing taken" in page(planer).sentence.text()
+    assert "A shaving" in as_read(page(planer).sentence) or "Nothing taken" in as_read(page(planer).sentence)
     drag_face(planer, (-20, 10), (80, 85))
     first = page(planer).trial
     planer.press("Stroke again")
@@ -74,24 +75,24 @@ def test_strokes_by_hand_are_counted_tested_and_taken_back(planer):
     assert page(planer).trial.shaved == pytest.approx(first.shaved)
     planer.type_in(page(planer).set, "9 mm")
     drag_face(planer, (-20, 45), (320, 45))
-    assert "up to 2 mm" in page(planer).set.sentence.text()
+    assert "up to 2 mm" in as_read(page(planer).set.sentence)
     assert page(planer).trial.shaved == pytest.approx(first.shaved)
 
 
 def test_heights_are_written_in_the_unit_that_is_shown(planer):
-    assert "mm above the line" in page(planer).words.text()
+    assert "mm above the line" in as_read(page(planer).words)
     planer.press("inches")
-    assert "″ above the line" in page(planer).words.text() and " mm" not in page(planer).words.text()
+    assert "″ above the line" in as_read(page(planer).words) and " mm" not in as_read(page(planer).words)
 
 
 def test_straightedge_and_sticks_show_what_is_there(planer):
     planer.choose(page(planer).hand, "edge")
     drag_face(planer, (150, 2), (150, 88))
-    assert page(planer).sentence.text().startswith(("Light: ", "It rocks"))
+    assert as_read(page(planer).sentence).startswith(("Light: ", "It rocks"))
     assert page(planer).testing.shown.elements
     planer.choose(page(planer).hand, "sticks")
     drag_face(planer, (5, 45), (295, 45))
-    assert "stands" in page(planer).sentence.text() and "mm high" in page(planer).sentence.text()
+    assert "stands" in as_read(page(planer).sentence) and "mm high" in as_read(page(planer).sentence)
     assert page(planer).trial.strokes == 0
 
 
@@ -136,13 +137,13 @@ def test_reading_the_sticks_is_marked_at_once_and_the_record_is_kept(miller, pra
         high = "true" if abs(rise) < 0.05 else "right" if rise > 0 else "left"
         before = len(sticks.view.shown.elements)
         answer(miller, high, round(abs(rise), 1), wound.begins)
-        assert sticks.told.text().startswith("Right. ")
+        assert as_read(sticks.told).startswith("Right. ")
         assert len(sticks.view.shown.elements) > before, "the surface is shown"
-        assert f"{number + 1} board" in sticks.progress.text()
+        assert f"{number + 1} board" in as_read(sticks.progress)
         miller.press("Next board")
     assert sticks.exercise.level == 1, "three right in a row lead up a step"
     answer(miller, "true" if sticks.exercise.wound.wind else "left", 50, 0.0)
-    assert sticks.told.text().startswith("Not which end")
+    assert as_read(sticks.told).startswith("Not which end")
     assert practice.exists()
 
 
@@ -152,7 +153,7 @@ def test_an_answer_without_a_figure_is_asked_for(miller):
     miller.choose(sticks.high, "left")
     sticks.rise.setText("some")
     miller.press("Compare")
-    assert "A guess is an answer" in sticks.told.text() and sticks.marked is None
+    assert "A guess is an answer" in as_read(sticks.told) and sticks.marked is None
     far = sticks.view.shown
     miller.choose(sticks.at, "0.5")
     assert sticks.view.shown != far, "the far stick has moved in"
@@ -162,14 +163,14 @@ def test_the_sticks_are_read_in_inches_where_inches_are_shown(miller, practice):
     miller.press("inches")
     miller.press("Read the sticks")
     sticks = desk(miller).sighting
-    assert "″" in sticks.ask.text() and " mm" not in sticks.ask.text()
+    assert "″" in as_read(sticks.ask) and " mm" not in as_read(sticks.ask)
     while not sticks.exercise.wound.wind:  # now and then the board is true, and there is nothing to measure
         miller.press("Next board")
     wound = sticks.exercise.wound
     rise = shown_rise(wound, 0, wound.length, sticks.exercise.stick)
     assert abs(rise) > 0.3
     answer(miller, "right" if rise > 0 else "left", f"{abs(rise) / 25.4:.3f}", wound.begins)
-    assert sticks.told.text().startswith("Right. ") and "″ high at the stick" in sticks.told.text()
+    assert as_read(sticks.told).startswith("Right. ") and "″ high at the stick" in as_read(sticks.told)
     miller.press("Next board")
     answer(miller, "left", "2 in", 0.0)
-    assert "″ off" in sticks.progress.text()
+    assert "″ off" in as_read(sticks.progress)

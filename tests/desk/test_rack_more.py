@@ -5,6 +5,7 @@ from fractions import Fraction
 
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 from tests.same import untyped
 
 from nullah.core.lengths import mm
@@ -49,7 +50,7 @@ def test_ten_boards_are_typed_at_once(user, rack):
     page = rack.typing
     assert page.isVisible() and not page.put.isEnabled()
     type_lines(user, page, "2400 x 200 x 27 black walnut *6", "1800, 165, 34, Ford 1", "8' 1x12 *3 shelf stock")
-    assert page.sentence.text() == "10 boards."
+    assert as_read(page.sentence) == "10 boards."
     user.press("Put them on the rack")
     assert not page.isVisible() and len(user.project.boards) == before + 10
     names = [board.name for board in user.project.boards]
@@ -64,7 +65,7 @@ def test_a_line_that_cannot_be_read_is_named_and_nothing_is_lost(user, rack):
     user.press("Add several")
     page = rack.typing
     type_lines(user, page, "2400 x 200 x 27", "1500 by 160")
-    assert page.sentence.text().startswith("Line 2, “1500 by 160”: three sizes are needed")
+    assert as_read(page.sentence).startswith("Line 2, “1500 by 160”: three sizes are needed")
     assert not page.put.isEnabled() and "2400" in page.text.toPlainText()
     user.bot.keyClick(page, Qt.Key.Key_Escape)
     assert not page.isVisible() and "2400" in page.text.toPlainText()
@@ -73,7 +74,7 @@ def test_a_line_that_cannot_be_read_is_named_and_nothing_is_lost(user, rack):
 def test_the_rack_goes_out_as_a_list_and_comes_back(user, rack, tmp_path):
     papers = user.window.papers
     papers.exports.write_rack(tmp_path / "rack.csv")
-    assert "their flaws in rack flaws.csv" in user.window.banner.words.text()
+    assert "their flaws in rack flaws.csv" in as_read(user.window.banner.words)
     before = user.project.boards
     assert papers.exports.bring_boards(tmp_path / "rack.csv")
     came = user.project.boards[len(before) :]
@@ -83,7 +84,7 @@ def test_the_rack_goes_out_as_a_list_and_comes_back(user, rack, tmp_path):
         )
     (tmp_path / "bad.csv").write_text("board,length,width,thickness\na,1000,0,20\n")
     assert not papers.exports.bring_boards(tmp_path / "bad.csv")
-    assert "bad.csv, line 2: width is 0" in user.window.banner.words.text()
+    assert "bad.csv, line 2: width is 0" in as_read(user.window.banner.words)
     assert len(user.project.boards) == 2 * len(before)
 
 
@@ -92,7 +93,7 @@ def test_a_survey_is_brought_in_for_the_board_in_hand(user, rack, tmp_path):
     rows = [f"{x},{y},{24 - x / 500},{x * y / 100000}" for x in (0, 500, 1000) for y in (0, 100)]
     table.write_text("x,y,top,bottom\n" + "\n".join(rows))
     papers = user.window.papers
-    assert not papers.exports.bring_survey(table) and "in hand first" in user.window.banner.words.text()
+    assert not papers.exports.bring_survey(table) and "in hand first" in as_read(user.window.banner.words)
     pick(user, "1")
     assert papers.exports.bring_survey(table)
     surface = user.project.board("1").surface
@@ -115,7 +116,7 @@ def test_a_flaw_is_said_to_be_on_one_face_and_so_deep(user, rack):
     user.type_in(rack.flaw_depth, "4")
     assert user.project.board("3").flaws[count].depth.text == "4 mm"
     user.type_in(rack.flaw_depth, "400")
-    assert "no more than the board" in rack.flaw_depth.sentence.text()
+    assert "no more than the board" in as_read(rack.flaw_depth.sentence)
     assert user.project.board("3").flaws[count].depth.text == "4 mm"
     user.choose(rack.faces, "through")
     assert user.project.board("3").flaws[count].depth is None
@@ -179,7 +180,7 @@ def test_readings_are_typed_and_the_day_it_is_ready_is_told(user, rack):
     row.reading.selectAll()
     user.bot.keyClicks(row.reading, "wet")
     user.bot.keyClick(row.reading, Qt.Key.Key_Return)
-    assert row.sentence.text() == "“wet” is not a reading: one number is wanted."
+    assert as_read(row.sentence) == "“wet” is not a reading: one number is wanted."
     assert len(user.project.board("1").readings) == 2
 
 
@@ -208,7 +209,7 @@ def test_the_air_of_the_room_stands_in_for_its_own_piece(user, rack):
     row.humidity.selectAll()
     user.bot.keyClicks(row.humidity, "140")
     user.bot.keyClick(row.humidity, Qt.Key.Key_Return)
-    assert row.sentence.text() == "Humidity runs from 0 to 100 %."
+    assert as_read(row.sentence) == "Humidity runs from 0 to 100 %."
     assert user.project.room.humidity == 50
 
 

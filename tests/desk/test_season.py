@@ -4,6 +4,7 @@ from datetime import datetime
 
 import pytest
 from PySide6.QtCore import Qt
+from tests.desk.conftest import as_read
 
 from nullah.core import actions
 from nullah.core.lengths import mm
@@ -44,9 +45,9 @@ def test_months_are_typed_in_the_table_and_what_cannot_be_is_said(cabinetmaker):
     assert cabinetmaker.project.climate.months[6].humidity == 80 and cabinetmaker.project.climate.name == "as typed"
     assert desk(cabinetmaker).climate.currentText() == "as typed"
     table.table.item(6, 2).setText("130")
-    assert "July" in table.sentence.text() and cabinetmaker.project.climate.months[6].humidity == 80
+    assert "July" in as_read(table.sentence) and cabinetmaker.project.climate.months[6].humidity == 80
     table.table.item(6, 2).setText("damp")
-    assert "“damp” is not a figure" in table.sentence.text()
+    assert "“damp” is not a figure" in as_read(table.sentence)
     cabinetmaker.bot.keyClick(cabinetmaker.window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert cabinetmaker.project.climate == PRESETS[0]
 
@@ -56,11 +57,11 @@ def test_a_log_is_brought_in_and_a_bad_one_changes_nothing(cabinetmaker, tmp_pat
     cabinetmaker.go("season")
     (tmp_path / "loft.csv").write_text("time,temperature,humidity\n2026-01-01T08:00,18,60\n")
     assert desk(cabinetmaker).bring_log(tmp_path / "loft.csv")
-    assert "nothing of February" in desk(cabinetmaker).said.text()
+    assert "nothing of February" in as_read(desk(cabinetmaker).said)
     assert cabinetmaker.project.climate.name == "loft"
     (tmp_path / "bad.csv").write_text("time,temperature,humidity\n2026-01-01T08:00,18,160\n")
     assert not desk(cabinetmaker).bring_log(tmp_path / "bad.csv")
-    assert "line 2" in desk(cabinetmaker).said.text() and cabinetmaker.project.climate.name == "loft"
+    assert "line 2" in as_read(desk(cabinetmaker).said) and cabinetmaker.project.climate.name == "loft"
 
 
 def test_the_hygrometer_is_read_and_the_finish_chosen(cabinetmaker):

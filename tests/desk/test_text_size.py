@@ -5,6 +5,7 @@ import subprocess
 import sys
 
 import pytest
+from tests.desk.conftest import as_read
 
 from nullah.desk.settings import Settings
 from nullah.desk.start import _start_again
@@ -14,7 +15,7 @@ from nullah.desk.window_settings import TEXT_SIZES
 def test_it_is_changed_by_key_remembered_and_has_its_limits(user):
     user.enter("View", "Larger text")
     assert user.window.settings.text_size == 115
-    assert "115 % large from the next start" in user.window.banner.words.text()
+    assert "115 % large from the next start" in as_read(user.window.banner.words)
     for _ in TEXT_SIZES:
         user.enter("View", "Larger text")
     assert Settings(user.window.settings.file).text_size == 200

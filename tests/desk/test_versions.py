@@ -5,7 +5,7 @@ import os
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
-from tests.desk.conftest import full_disk
+from tests.desk.conftest import as_read, full_disk
 
 from nullah.core import actions
 from nullah.core.lengths import Unit
@@ -30,9 +30,9 @@ def saved(user, tmp_path):
 def test_earlier_versions_are_looked_at_and_taken_back(saved):
     saved.window.papers.show_versions()
     shown = saved.dialog()
-    assert shown.list.count() == 3 and "length of the contents 320 mm → 330 mm" in shown.said.text()
+    assert shown.list.count() == 3 and "length of the contents 320 mm → 330 mm" in as_read(shown.said)
     shown.list.setCurrentRow(2)
-    assert "length of the contents 300 mm → 330 mm" in shown.said.text() and not shown.picture.pixmap().isNull()
+    assert "length of the contents 300 mm → 330 mm" in as_read(shown.said) and not shown.picture.pixmap().isNull()
     saved.bot.mouseClick(shown.taken, Qt.MouseButton.LeftButton)
     assert saved.length == "300 mm" and saved.window.document.unsaved
     saved.press("Undo")
@@ -43,7 +43,7 @@ def test_a_damaged_file_offers_its_earlier_versions(saved, tmp_path):
     (tmp_path / "a.nullah").write_text('{"format": "nullah project", "vers')
     saved.window.papers.new("box", Unit.MM)
     assert not saved.window.open_path(tmp_path / "a.nullah")
-    assert "Look at its earlier versions" in saved.window.banner.words.text()
+    assert "Look at its earlier versions" in as_read(saved.window.banner.words)
     saved.press("Earlier versions …")
     saved.bot.mouseClick(saved.dialog().taken, Qt.MouseButton.LeftButton)
     assert saved.length == "320 mm" and saved.window.document.file == tmp_path / "a.nullah"
@@ -61,10 +61,10 @@ def test_a_button_that_goes_leaves_the_focus_to_the_bench(saved, tmp_path):
 
 def test_without_versions_it_says_so(user, tmp_path):
     user.window.papers.show_versions()
-    assert "has not been saved yet" in user.window.banner.words.text()
+    assert "has not been saved yet" in as_read(user.window.banner.words)
     user.window.papers.save_path(tmp_path / "a.nullah")
     user.window.papers.show_versions()
-    assert "has no earlier versions" in user.window.banner.words.text()
+    assert "has no earlier versions" in as_read(user.window.banner.words)
 
 
 def test_three_refused_saves_leave_every_version(saved, tmp_path, monkeypatch):
@@ -93,7 +93,7 @@ def test_a_file_that_another_program_writes_is_noticed_at_once(saved, tmp_path, 
     else:
         write_elsewhere(path, "theirs")
     saved.bot.waitUntil(saved.window.banner.isVisible)
-    assert "a.nullah was changed by another program or window" in saved.window.banner.words.text()
+    assert "a.nullah was changed by another program or window" in as_read(saved.window.banner.words)
 
 
 def test_before_saving_it_is_noticed_even_if_nothing_told_of_it(saved, tmp_path):
@@ -124,7 +124,7 @@ def test_two_windows_on_one_file_notice_each_other(saved, tmp_path, open_window)
     saved.type_figure("contents.length", "340")
     saved.window.papers.save()
     other.document.look_at_file()
-    assert "was changed by another" in other.banner.words.text()
+    assert "was changed by another" in as_read(other.banner.words)
     assert not saved.window.banner.isVisible(), "who saved it knows"
 
 

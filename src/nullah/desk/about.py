@@ -5,9 +5,10 @@ from __future__ import annotations
 from importlib.metadata import version
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout, QWidget
 
 from nullah.core.catalogue import N_
+from nullah.desk.text_label import TextLabel
 from nullah.desk.theme import BODY, FIGURE
 from nullah.language import tr
 from nullah.paper.lettering import typeface
@@ -29,10 +30,8 @@ def show_about(window: QWidget) -> None:
     column = QVBoxLayout(dialog)
     column.setContentsMargins(24, 20, 24, 16)
     for text, size, bold in ((f"Nullah {version('nullah')}", FIGURE, True), (tr(_WORDS), BODY, False)):
-        label = QLabel(text)
+        label = TextLabel(text, wraps=True)
         label.setFont(typeface(size, bold))
-        label.setWordWrap(True)
-        label.setTextFormat(Qt.TextFormat.PlainText)
         label.setMinimumWidth(420)
         column.addWidget(label)
     buttons = QDialogButtonBox()

@@ -6,10 +6,11 @@ from collections.abc import Callable
 from enum import IntEnum
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from nullah.core.limits import one_sentence
 from nullah.core.named_tuple import NamedTuple
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 
 
@@ -50,9 +51,7 @@ class Banner(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(16, 5, 10, 5)
-        self.words = QLabel()
-        self.words.setTextFormat(Qt.TextFormat.PlainText)
-        self.words.setWordWrap(True)
+        self.words = TextLabel(wraps=True)
         self._row.addWidget(self.words, 1)
         self._buttons: list[QPushButton] = []
         self._said: dict[Urgency, _Message] = {}

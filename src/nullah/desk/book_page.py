@@ -5,15 +5,16 @@ from __future__ import annotations
 from datetime import datetime
 from pathlib import Path
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QSize
 from PySide6.QtGui import QIcon, QPixmap
-from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from nullah.core.bench.book import BookEntry, Event, found
 from nullah.core.reader import Reader
 from nullah.core.wording.dates import clock, day_of
 from nullah.core.wording.durations import time_words
 from nullah.desk.document import Document
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr, tr_count
 
 _PICTURE = 96
@@ -36,10 +37,7 @@ class BookPage(QWidget):
         self.list.setAccessibleName(tr("the book"))
         self.list.setWordWrap(True)
         self.list.setIconSize(QSize(_PICTURE, _PICTURE))
-        self.told = QLabel()
-        self.told.setProperty("quiet", "true")
-        self.told.setTextFormat(Qt.TextFormat.PlainText)
-        self.told.setWordWrap(True)
+        self.told = TextLabel(wraps=True, quiet=True)
         for widget in (self.search, self.list, self.told):
             column.addWidget(widget)
 

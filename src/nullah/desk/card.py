@@ -13,16 +13,7 @@ from typing import get_args
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QFontMetricsF
-from PySide6.QtWidgets import (
-    QApplication,
-    QGridLayout,
-    QLabel,
-    QPushButton,
-    QScrollArea,
-    QSizePolicy,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QGridLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from nullah.core.card import Setting, Severity
 from nullah.core.drawing import kept_together
@@ -30,6 +21,7 @@ from nullah.core.fixes import Fix
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 from nullah.core.wording.card import WordedCard, WordedRemark
+from nullah.desk.text_label import TextLabel
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
 from nullah.language import tr
 from nullah.paper.lettering import typeface
@@ -76,7 +68,7 @@ class _Block(NamedTuple):
     """Widgets that come and go together: a line, or a setting with its figure and its note, in a widget."""
 
     holder: QWidget
-    widgets: tuple[QLabel | QPushButton, ...]
+    widgets: tuple[TextLabel | QPushButton, ...]
 
     def leave(self) -> None:
         """Leave the card, without words that somebody could still read."""
@@ -181,7 +173,7 @@ class CardView(QScrollArea):
         self.card = WordedCard("", (), (), (), ())
         self._lines: list[_Line] = []
         self._blocks: list[_Block] = []
-        self._widgets: list[QLabel | QPushButton] = []
+        self._widgets: list[TextLabel | QPushButton] = []
         self._made: dict[tuple[_Kind, ...], list[_Block]] = {}
         self._body = body = QWidget()
         body.setObjectName("cardBody")
@@ -286,9 +278,13 @@ class CardView(QScrollArea):
         self._made.setdefault(tuple(line.kind for line in lines), []).append(block)
         return block
 
-    def _widget(self, line: _Line, holder: QWidget) -> QLabel | QPushButton:
+    def _widget(self, line: _Line, holder: QWidget) -> TextLabel | QPushButton:
         size, bold, quiet = _LOOKS[line.look]
-        widget = QLabel(holder) if line.click is None else QPushButton(holder)
+        widget = (
+            TextLabel(wraps=True, quiet=quiet, weight=line.weight, holder=holder)
+            if line.click is None
+            else QPushButton(holder)
+        )
         widget.setFont(typeface(size, bold))
         if isinstance(widget, QPushButton):
             widget.setProperty("fix" if line.look == "fix" else "figure", "true")
@@ -297,14 +293,8 @@ class CardView(QScrollArea):
                 widget.setToolTip(tr("Click to see why, or to type another figure"))
             widget.clicked.connect(lambda: self._clicked(widget))
         else:
-            widget.setTextFormat(Qt.TextFormat.PlainText)
-            widget.setWordWrap(True)
             widget.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
             widget.setContentsMargins(*_AIR.get(line.look, (0, 0, 0, 0)))
-            if quiet:
-                widget.setProperty("quiet", "true")
-            if line.weight:
-                widget.setProperty("weight", line.weight)
         return widget
 
     def _clicked(self, button: QPushButton) -> None:

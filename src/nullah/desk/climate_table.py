@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHeaderView, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.catalogue import N_
@@ -12,6 +12,7 @@ from nullah.core.wood.climate import MONTHS, climate_of
 from nullah.core.wood.moisture import ClimateError
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 
 _TYPED = N_("as typed")
@@ -34,9 +35,7 @@ class ClimateTable(QWidget):
         self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
         self.table.horizontalHeader().setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         self.table.itemChanged.connect(self._typed)
-        self.sentence = QLabel()
-        self.sentence.setProperty("weight", "fails")
-        self.sentence.setWordWrap(True)
+        self.sentence = TextLabel(wraps=True, weight="fails")
         column.addWidget(self.table)
         column.addWidget(self.sentence)
 

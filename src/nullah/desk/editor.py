@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from PySide6.QtCore import QDate, QPointF, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.catalogue import N_
@@ -22,6 +22,7 @@ from nullah.core.wording.ledger import refusal
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import Chooser
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 from nullah.paper.lettering import typeface
 
@@ -59,7 +60,7 @@ class FigureEditor(QFrame):
         self._document, self._over = document, over
         self._matter: _Matter | None = None
         self._field: ValueField | None = None
-        self._told: QLabel | None = None
+        self._told: TextLabel | None = None
         self._by: Chooser | None = None
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(12, 8, 12, 10)
@@ -116,19 +117,15 @@ class FigureEditor(QFrame):
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(4)
-        title = QLabel(matter.title[:1].upper() + matter.title[1:])
-        title.setTextFormat(Qt.TextFormat.PlainText)
+        title = TextLabel(matter.title[:1].upper() + matter.title[1:])
         title.setFont(typeface(15, bold=True))
-        origin = QLabel(matter.origin)
-        origin.setProperty("quiet", "true")
+        origin = TextLabel(matter.origin, quiet=True)
         origin.setFont(typeface(13))
         field = ValueField(matter.title, matter.kind, self._document.project.marks.unit, 190)
         field.line.setText(matter.text)
         field.entered.connect(lambda value: self._apply(matter.set, value))
         field.left.connect(self.close_slip)
-        told = QLabel()
-        told.setTextFormat(Qt.TextFormat.PlainText)
-        told.setWordWrap(True)
+        told = TextLabel(wraps=True)
         told.setFont(typeface(13))
         told.setMaximumWidth(300)
         told.hide()

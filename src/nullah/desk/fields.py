@@ -6,12 +6,13 @@ import re
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.ledger import QuantityKind, Value
 from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
 from nullah.core.limits import COUNT, quoted, read_count
 from nullah.core.wording.facts import error_words
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 from nullah.paper.lettering import typeface
 
@@ -46,10 +47,7 @@ class ValueField(QWidget):
         self.line.setAccessibleName(name)
         self.line.setMinimumWidth(width)
         self.line.setFont(typeface(17))
-        self.sentence = QLabel()
-        self.sentence.setTextFormat(Qt.TextFormat.PlainText)
-        self.sentence.setWordWrap(True)
-        self.sentence.setProperty("weight", "fails")
+        self.sentence = TextLabel(wraps=True, weight="fails")
         self.sentence.hide()
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)

@@ -14,6 +14,7 @@ from nullah.core.limits import NAME_TEXT
 from nullah.core.wording.plan import unsettled_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Chooser, show_choice
+from nullah.desk.text_label import TextLabel
 from nullah.desk.tips import plain_tip
 from nullah.language import tr
 from nullah.paper.lettering import typeface
@@ -73,8 +74,7 @@ class Header(QWidget):
             button.setAccessibleName(tr("Units: {name}", name=tr(style.name)))
             self.units.addButton(button, index)
         self.units.idClicked.connect(lambda i: self.unit_chosen.emit(list(STYLES)[i]))
-        to = QLabel(tr("to"))
-        to.setProperty("quiet", "true")
+        to = TextLabel(tr("to"), quiet=True)
         row.addWidget(to)
         self.mark = Chooser()
         self.mark.setAccessibleName(tr("Smallest mark"))

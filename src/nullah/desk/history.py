@@ -16,6 +16,7 @@ from nullah.core.project import Project
 from nullah.core.reader import Reader
 from nullah.core.wording.dates import clock, whole_date
 from nullah.core.wording.facts import error_words
+from nullah.desk.text_label import TextLabel
 from nullah.files.errors import ProjectFileError
 from nullah.files.recovery import Kept
 from nullah.files.versions import Version
@@ -85,9 +86,7 @@ class History(QDialog):
         self.picture.setFixedSize(_PICTURE)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.picture.setAccessibleName(tr("Drawing of what is picked"))
-        self.said = QLabel()
-        self.said.setTextFormat(Qt.TextFormat.PlainText)
-        self.said.setWordWrap(True)
+        self.said = TextLabel(wraps=True)
         self.said.setFont(typeface(14))
         self.said.setFixedWidth(_PICTURE.width())
         self.said.setMinimumHeight(76)

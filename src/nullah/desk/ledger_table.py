@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QModelIndex, QObject, QPointF, QSortFilterProxyModel, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent
-from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Origin, Quantity
@@ -15,6 +15,7 @@ from nullah.core.wording.ledger import reading_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
@@ -101,8 +102,7 @@ class LedgerTable(QWidget):
         self.finder.setPlaceholderText(tr("find a figure"))
         self.finder.setAccessibleName(tr("Find a figure"))
         self.finder.setMinimumSize(240, 32)
-        self.count = QLabel()
-        self.count.setProperty("quiet", "true")
+        self.count = TextLabel(quiet=True)
         row = Flow()
         row.setContentsMargins(14, 6, 14, 6)
         row.addWidget(self.finder)

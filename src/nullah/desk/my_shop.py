@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPushButton,
     QScrollArea,
@@ -35,6 +34,7 @@ from nullah.desk.fields import ValueField
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
 from nullah.desk.stations.numbers import NumberField, Numbers
+from nullah.desk.text_label import TextLabel
 from nullah.files.practice import practice_file, read_joints
 from nullah.language import tr, tr_pairs
 from nullah.paper.lettering import typeface
@@ -140,7 +140,7 @@ class MyShopPage(QWidget):
 
     def _make_head(self, column: QVBoxLayout) -> None:
         head = QHBoxLayout()
-        title = QLabel(tr("My shop"))
+        title = TextLabel(tr("My shop"))
         title.setFont(typeface(30, bold=True))
         head.addWidget(title)
         head.addStretch(1)
@@ -186,8 +186,7 @@ class MyShopPage(QWidget):
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(6)
         for place, (name, _, _) in enumerate(_PLANE):
-            heading = QLabel(tr(name))
-            heading.setProperty("quiet", "true")
+            heading = TextLabel(tr(name), quiet=True)
             grid.addWidget(heading, 0, place + 2)
         self.planes = {kind: _PlaneLine(kind, grid, number + 1, self) for number, kind in enumerate(PlaneKind)}
         row.addLayout(grid)
@@ -238,8 +237,7 @@ class MyShopPage(QWidget):
     # --- lengths, sizes and counts ---
 
     def _sizes(self, name: str, row: int, grid: QGridLayout) -> ValueField:
-        title = QLabel(tr(_SETS[name]))
-        title.setProperty("quiet", "true")
+        title = TextLabel(tr(_SETS[name]), quiet=True)
         grid.addWidget(title, row, 0)
         field = ValueField(tr(_SETS[name]).lower(), width=180)
         title.setBuddy(field)

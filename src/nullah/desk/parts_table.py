@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QModelIndex, QObject, QSortFilterProxyModel, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QFileDialog, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
@@ -25,6 +25,7 @@ from nullah.core.work.cut_list import cut_list
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow, action
+from nullah.desk.text_label import TextLabel
 from nullah.desk.tips import plain_tip
 from nullah.files.tables import TableError, cut_list_text, read_own_boards, read_table_text
 from nullah.language import tr
@@ -120,10 +121,7 @@ class PartsTable(QWidget):
         action(tr("Write CSV …"), self._write, self.row)
         action(tr("Paste boards"), self.paste, self.row)
         action(tr("Boards from a list …"), self._read, self.row)
-        self.told = QLabel()
-        self.told.setTextFormat(Qt.TextFormat.PlainText)
-        self.told.setProperty("quiet", "true")
-        self.told.setWordWrap(True)
+        self.told = TextLabel(wraps=True, quiet=True)
         self.told.setContentsMargins(14, 0, 14, 6)
         self.model = _Model(self)
         self.sorted = QSortFilterProxyModel(self)

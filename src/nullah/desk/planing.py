@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line
@@ -41,6 +41,7 @@ from nullah.desk.fields import ValueField
 from nullah.desk.planing_board import Place, PlaningBoard
 from nullah.desk.stations.base import action, chooser, labelled
 from nullah.desk.stations.group import ViewChoices
+from nullah.desk.text_label import TextLabel
 from nullah.instruments.shape_gauges import SimulatedGauges
 from nullah.language import tr, tr_pairs
 from nullah.paper.painter import extent, paint
@@ -148,12 +149,9 @@ class PlaningPage(QWidget):
         column.addWidget(self.board, 3)
         self.testing = _Testing()
         column.addWidget(self.testing, 2)
-        self.words = QLabel()
-        self.words.setWordWrap(True)
+        self.words = TextLabel(wraps=True)
         self.words.setAccessibleName(tr("How it stands"))
-        self.sentence = QLabel()
-        self.sentence.setWordWrap(True)
-        self.sentence.setProperty("quiet", "true")
+        self.sentence = TextLabel(wraps=True, quiet=True)
         column.addWidget(self.words)
         column.addWidget(self.sentence)
         self.setFocusProxy(self.board)

@@ -8,22 +8,14 @@ from pathlib import Path
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtPrintSupport import QPrintDialog, QPrinter
-from PySide6.QtWidgets import (
-    QDialog,
-    QFileDialog,
-    QHBoxLayout,
-    QLabel,
-    QTreeWidget,
-    QTreeWidgetItem,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
 
 from nullah.core.sheets.page import Sheet, SheetKind
 from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import action, chooser, show_choice
+from nullah.desk.text_label import TextLabel
 from nullah.desk.tips import plain_tip
 from nullah.language import tr, tr_count
 from nullah.paper.files import PAPERS, PaperError, page_layout, paint_sheet, write_pdf
@@ -90,8 +82,7 @@ class PrintDialog(QDialog):
         self.items: list[QTreeWidgetItem] = []
         self._fill()
         self.preview = _Preview()
-        self.told = QLabel()
-        self.told.setProperty("quiet", "true")
+        self.told = TextLabel(quiet=True)
         self._lay_out()
         self.list.itemChanged.connect(lambda _: self._tell())
         self.list.currentItemChanged.connect(lambda *_: self._show())
@@ -131,10 +122,10 @@ class PrintDialog(QDialog):
         middle.addLayout(left)
         middle.addWidget(self.preview, 1)
         whole.addLayout(middle, 1)
-        said = QLabel(
-            tr("Every sheet is laid out at full size: print at 100 %, and measure the printed scale with a rule.")
+        said = TextLabel(
+            tr("Every sheet is laid out at full size: print at 100 %, and measure the printed scale with a rule."),
+            wraps=True,
         )
-        said.setWordWrap(True)
         whole.addWidget(said)
         buttons = QHBoxLayout()
         action(tr("Close"), self.reject, buttons)

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
@@ -32,6 +32,7 @@ from nullah.core.reader import Reader
 from nullah.core.wording.sighting import begins_words, progress_words
 from nullah.desk.stations.base import chooser, labelled
 from nullah.desk.stations.group import ViewChoices
+from nullah.desk.text_label import TextLabel
 from nullah.files.practice import practice_file, read_practice, write_practice
 from nullah.language import tr, tr_pairs
 from nullah.paper.painter import paint
@@ -120,17 +121,13 @@ class SightingPage(QWidget):
         self.begins = chooser(tr("where the wind begins"), begins, lambda _: None, row, tr("begins"))
         self.say = choices.verb(tr("Compare"), self.answer, main=True)
         self.next = choices.verb(tr("Next board"), self.next_board)
-        self.ask = QLabel()
-        self.ask.setWordWrap(True)
+        self.ask = TextLabel(wraps=True)
         column.addWidget(self.ask)
         self.view = _View()
         column.addWidget(self.view, 1)
-        self.told = QLabel()
-        self.told.setWordWrap(True)
+        self.told = TextLabel(wraps=True)
         self.told.setAccessibleName(tr("What it was"))
-        self.progress = QLabel()
-        self.progress.setWordWrap(True)
-        self.progress.setProperty("quiet", "true")
+        self.progress = TextLabel(wraps=True, quiet=True)
         column.addWidget(self.told)
         column.addWidget(self.progress)
         self.setFocusProxy(self.rise)

@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QScrollArea,
     QToolButton,
@@ -24,6 +23,7 @@ from nullah.core.project import Piece, Project
 from nullah.desk.document import Document
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Flow
+from nullah.desk.text_label import TextLabel
 from nullah.desk.thumbnails import Thumbnails, thumbnail
 from nullah.language import tr
 from nullah.paper.lettering import typeface
@@ -65,26 +65,26 @@ class StartPage(QWidget):
         column.setContentsMargins(48, 26, 48, 26)
         column.setSpacing(10)
         head = QHBoxLayout()
-        title = QLabel(tr("What will you make?"))
+        title = TextLabel(tr("What will you make?"))
         title.setFont(typeface(30, bold=True))
         head.addWidget(title)
         head.addStretch(1)
         self.units = self._units(head)
         column.addLayout(head)
-        self.ask = QLabel(
+        self.ask = TextLabel(
             tr(
                 "Which of these do you think in? A new piece begins at sizes that are round in it; "
                 "any of them can be typed and shown at any time."
-            )
+            ),
+            wraps=True,
+            quiet=True,
         )
-        self.ask.setWordWrap(True)
-        self.ask.setProperty("quiet", "true")
         column.addWidget(self.ask)
         self.forms: dict[str, QToolButton] = {}
         self.recent: dict[Path, QToolButton] = {}
         column.addLayout(self._forms())
         column.addSpacing(8)
-        self._recent_title = QLabel(tr("Worked on lately"))
+        self._recent_title = TextLabel(tr("Worked on lately"))
         self._recent_title.setProperty("heading", "true")
         column.addWidget(self._recent_title)
         self._recent = QGridLayout()

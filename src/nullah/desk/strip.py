@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygonF
-from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea, QWidget
+from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QScrollArea, QWidget
 
 from nullah.core.bits import Bits
 from nullah.core.card import Severity
@@ -13,6 +13,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.plan import state_words
+from nullah.desk.text_label import TextLabel
 from nullah.desk.tips import plain_tip
 from nullah.language import tr
 from nullah.paper.lettering import typeface, width_of
@@ -144,8 +145,7 @@ class PartStrip(QScrollArea):
         self._layout = QHBoxLayout(self._row)
         self._layout.setContentsMargins(16, 4, 16, 4)
         self._layout.setSpacing(4)
-        self._empty = QLabel(tr("No parts yet."))
-        self._empty.setProperty("quiet", "true")
+        self._empty = TextLabel(tr("No parts yet."), quiet=True)
         self._layout.addWidget(self._empty)
         self._layout.addStretch(1)
         self.setWidget(self._row)

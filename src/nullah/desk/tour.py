@@ -9,7 +9,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject, QRect, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
@@ -18,6 +18,7 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.desk.column import CARD, CHOOSE
 from nullah.desk.manual import page_text
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 from nullah.paper.lettering import typeface
 
@@ -158,9 +159,8 @@ class Tour(QWidget):
         self.go(0)
         self.next.setFocus()
 
-    def _label(self, column: QVBoxLayout) -> QLabel:
-        label = QLabel()
-        label.setWordWrap(True)
+    def _label(self, column: QVBoxLayout) -> TextLabel:
+        label = TextLabel(wraps=True)
         column.addWidget(label)
         return label
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from PySide6.QtCore import QPointF, QSize, Qt, QThread, QTimer, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
-from PySide6.QtWidgets import QLabel, QSlider, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QSlider, QVBoxLayout, QWidget
 
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_
@@ -15,6 +15,7 @@ from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action, toggle
 from nullah.desk.stations.group import ViewChoices
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
@@ -271,7 +272,7 @@ class TurningView(QWidget):
         looks = choices.section(tr("Look from"))
         for title, eye in _EYES:
             action(tr(title), lambda eye=eye: self._look_from(eye), looks)  # type: ignore[misc]
-        choices.keep_on_line(QLabel(tr("Open the joints")))
+        choices.keep_on_line(TextLabel(tr("Open the joints")))
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setAccessibleName(tr("How far the joints are opened"))
         self.slider.setRange(0, 100)

@@ -14,7 +14,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
     QHBoxLayout,
-    QLabel,
     QLayout,
     QLayoutItem,
     QLineEdit,
@@ -30,6 +29,7 @@ from nullah.core.named_tuple import NamedTuple
 from nullah.core.refs import Ref
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 
 
@@ -133,9 +133,8 @@ class Section(QVBoxLayout):
     def __init__(self, title: str) -> None:
         super().__init__()
         self.setSpacing(4)
-        self.heading = QLabel(title)
+        self.heading = TextLabel(title)
         self.heading.setProperty("heading", "true")
-        self.heading.setTextFormat(Qt.TextFormat.PlainText)
         self.heading.setVisible(False)
         super().addWidget(self.heading)
 
@@ -307,14 +306,12 @@ class OneLine(QWidget):
         return done
 
 
-class Notice(QLabel):
+class Notice(TextLabel):
     """What a station says, over the foot of the bench; a click takes it away."""
 
     def __init__(self) -> None:
-        super().__init__()
+        super().__init__(wraps=True)
         self.setObjectName("notice")
-        self.setTextFormat(Qt.TextFormat.PlainText)
-        self.setWordWrap(True)
         self.hide()
 
     def setText(self, text: str) -> None:
@@ -355,12 +352,9 @@ class HasSides(Protocol):
         """Show the side on which a widget stands."""
 
 
-def words(text: str, row: QLayout, quiet: bool = True) -> QLabel:
+def words(text: str, row: QLayout, quiet: bool = True) -> TextLabel:
     """Put words into a section."""
-    label = QLabel(text)
-    label.setTextFormat(Qt.TextFormat.PlainText)
-    label.setProperty("quiet", "true" if quiet else "false")
-    label.setWordWrap(True)
+    label = TextLabel(text, wraps=True, quiet=quiet)
     row.addWidget(label)
     return label
 
@@ -391,9 +385,7 @@ def labelled(text: str, widget: QWidget, row: QLayout) -> QWidget:
     beside = QHBoxLayout(pair)
     beside.setContentsMargins(0, 0, 0, 0)
     beside.setSpacing(8)
-    label = QLabel(text[:1].upper() + text[1:])
-    label.setTextFormat(Qt.TextFormat.PlainText)
-    label.setProperty("quiet", "true")
+    label = TextLabel(text[:1].upper() + text[1:], quiet=True)
     label.setBuddy(widget)
     beside.addWidget(label)
     beside.addStretch(1)

@@ -6,7 +6,6 @@ from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLabel
 
 from nullah.core import actions
 from nullah.core.board_plans import BoardPlan
@@ -26,6 +25,7 @@ from nullah.desk.search import SearchRunner
 from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, show_choice, tabs
 from nullah.desk.stations.part_tool import PartTool
 from nullah.desk.stations.wood_asked import WoodAskedRows
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr, tr_count, tr_pairs
 
 _HOW_MUCH = [("0.0", N_("not at all")), ("0.5", N_("some")), ("1.0", N_("much"))]
@@ -57,7 +57,7 @@ class BreakdownDesk(StationDesk):
     def _make_line(self) -> None:
         self.looks = tabs(self, ((False, tr("Layout")), (True, tr("Saw order"))), self.show_order, self.line.looks)
         self.looks[False].setChecked(True)
-        self.where = QLabel()
+        self.where = TextLabel()
         self.line.verbs.addWidget(self.where)
         self.back = action(tr("Back"), lambda: self.step(-1), self.line.verbs)
         self.next = action(tr("Next cut"), lambda: self.step(1), self.line.verbs, main=True)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QWidget
 
 from nullah.core.forms.own_boards import OwnBoard
@@ -18,6 +17,7 @@ from nullah.core.wording.shaping import shaping_name
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled
+from nullah.desk.text_label import TextLabel
 from nullah.files.tables import TableError, read_table_text
 from nullah.language import tr, tr_pairs
 
@@ -47,9 +47,7 @@ class ContourRow:
         self.template = action(tr("Template …"), self._read_template, row)
         self.cut = action(tr("Cut it so"), self._cut, row, main=True)
         self.off = chooser(tr("take a contour off"), [], self._take_off, row, tr("There are"))
-        self.told = QLabel()
-        self.told.setProperty("weight", "fails")
-        self.told.setTextFormat(Qt.TextFormat.PlainText)
+        self.told = TextLabel(weight="fails")
         row.addWidget(self.told)
         self._widgets = [
             self.kind.parentWidget(),

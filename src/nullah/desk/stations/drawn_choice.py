@@ -6,10 +6,11 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPoint, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QImage, QPainter, QPaintEvent, QPen, QPixmap
-from PySide6.QtWidgets import QButtonGroup, QLabel, QRadioButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QRadioButton, QVBoxLayout, QWidget
 
 from nullah.core.drawing import Drawing, wrapped
 from nullah.desk.stations.base import Flow
+from nullah.desk.text_label import TextLabel
 from nullah.desk.theme import palette_of
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
@@ -60,9 +61,7 @@ class DrawnChoice(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 4, 0, 2)
         column.setSpacing(3)
-        label = QLabel(title)
-        label.setProperty("quiet", "true")
-        label.setTextFormat(Qt.TextFormat.PlainText)
+        label = TextLabel(title, quiet=True)
         column.addWidget(label)
         self._title, self._chosen = title, chosen
         self._flow = Flow()

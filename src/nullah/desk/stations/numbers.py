@@ -11,6 +11,7 @@ from nullah.core.limits import quoted, read_number
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.wording.facts import error_words
 from nullah.desk.stations.base import Section, labelled
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 
 
@@ -39,9 +40,7 @@ class Numbers:
             field.returnPressed.connect(self._enter)
             self.fields.append(field)
             self._pairs.append(labelled("", field, row))
-        self.sentence = QLabel()
-        self.sentence.setProperty("weight", "fails")
-        self.sentence.setWordWrap(True)
+        self.sentence = TextLabel(wraps=True, weight="fails")
         row.addWidget(self.sentence)
 
     def show_figures(self, figures: Sequence[NumberField], marks: Marks, shown: bool = True) -> None:

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPlainTextEdit, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.catalogue import N_
@@ -16,6 +16,7 @@ from nullah.core.rack.board import Board
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action
+from nullah.desk.text_label import TextLabel
 from nullah.language import tr, tr_count
 from nullah.paper.lettering import typeface
 
@@ -36,11 +37,10 @@ class TypingPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(28, 18, 28, 18)
         column.setSpacing(10)
-        title = QLabel(tr("Boards by the list"))
+        title = TextLabel(tr("Boards by the list"))
         title.setFont(typeface(22))
         column.addWidget(title)
-        said = QLabel(tr(_SAID))
-        said.setWordWrap(True)
+        said = TextLabel(tr(_SAID), wraps=True)
         column.addWidget(said)
         self.text = QPlainTextEdit()
         self.text.setAccessibleName(tr("boards, one a line"))
@@ -49,9 +49,7 @@ class TypingPage(QWidget):
         self.text.setTabChangesFocus(True)
         self.text.textChanged.connect(self._read)
         column.addWidget(self.text, 1)
-        self.sentence = QLabel("")
-        self.sentence.setTextFormat(Qt.TextFormat.PlainText)
-        self.sentence.setWordWrap(True)
+        self.sentence = TextLabel(wraps=True)
         column.addWidget(self.sentence)
         row = QHBoxLayout()
         row.addStretch(1)
