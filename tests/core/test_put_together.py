@@ -234,6 +234,16 @@ def test_a_tenon_that_touches_the_bottom_is_shortened_until_its_shoulders_close(
     assert all(each.goes_together for each in seeds)
 
 
+@pytest.mark.dear
+def test_what_goes_in_is_as_long_as_its_own_cut_is_deep_not_as_another_one_beside_it():
+    """An upright longer than drawn goes into its dado as far as that is deep, not as the back's rabbet beside it is."""
+    chosen = next(each for each in each_choice("case") if ("columns", "3") in each)
+    plan = planned_in_inches("case", chosen)
+    longer = [float(found.found) - float(found.planned) for found in rehearse(plan, Hands(), 2).measured]
+    assert longer[0] > 1.2, "so much longer that the rabbet is nearer to the figure"
+    assert all(rehearse(plan, Hands(), seed).goes_together for seed in (2, 5, 10))
+
+
 def test_a_rail_cut_to_what_was_measured_has_its_shoulders_as_far_apart():
     plan = planned("table", next(chosen for chosen in TABLES if ("drawer", "one") in chosen))
     project = actions.measure(plan.project, "rail.opening", Measured(Length(plan.ledger["rail.opening"] + 1)))

@@ -18,7 +18,7 @@ TRIALS = {
     "tables": (10_000, lambda number, folder: mutants.table_mutants(number, folder)),
     "names": (None, lambda number, folder: names.hostile_names(folder)),
     "operations": (1000, lambda number, folder: carried_out.every_choice(number)),
-    "builds": (100, lambda number, folder: builds.every_choice(number)),
+    "builds": (20, lambda number, folder: builds.every_choice(number)),
     "sampled": (None, lambda number, folder: whole.whole_suite()),
     "actions": (3000, lambda number, folder: at_random.random_actions(number, folder)),
 }

@@ -1,5 +1,7 @@
 """Every choice of every form built by its order of work: by steady hands once, by usual ones many times."""
 
+from concurrent.futures import ProcessPoolExecutor
+from functools import partial
 from itertools import product
 
 from tests.told import each_choice, planned, planned_in_inches
@@ -18,26 +20,31 @@ WANTED = 0.95
 def every_choice(number):
     """Build every choice once with steady hands, and so often with usual ones: measured, and from the drawing."""
     report = Report("pieces built")
-    for form in sorted(FORMS.keys() - {"own"}):
-        for chosen, begin in product(each_choice(form), (planned, planned_in_inches)):
-            plan = begin(form, chosen)
-            mark = float(plan.marks.smallest.mm)
+    choices = [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
+    cases = list(product(choices, (planned, planned_in_inches)))
+    with ProcessPoolExecutor() as cores:
+        for closed, measured, drawn, name in cores.map(partial(_built, number), cases):
             report.tried += 1
-            steady = rehearse(plan, hands_of(Hands(), Skill.STEADY), 1)
-            if not steady.goes_together or any(each.gap > mark + 0.02 for each in steady.joints):
-                report.fail(f"{_named(plan, form, chosen)}: does not close with steady hands")
-            measured, drawn = (
-                sum(rehearse(plan, Hands(), seed, measured=way).goes_together for seed in range(number))
-                for way in (True, False)
-            )
             report.count("went together", measured)
             report.count("went together from the drawing", drawn)
             report.count("builds", number)
+            if not closed:
+                report.fail(f"{name}: does not close with steady hands")
             if measured < WANTED * number:
-                report.fail(
-                    f"{_named(plan, form, chosen)}: {measured} of {number} go together, {drawn} from the drawing"
-                )
+                report.fail(f"{name}: {measured} of {number} go together, {drawn} from the drawing")
     return report
+
+
+def _built(number, case):
+    (form, chosen), begin = case
+    plan = begin(form, chosen)
+    steady = rehearse(plan, hands_of(Hands(), Skill.STEADY), 1)
+    closed = steady.goes_together and all(each.gap <= float(plan.marks.smallest.mm) + 0.02 for each in steady.joints)
+    measured, drawn = (
+        sum(rehearse(plan, Hands(), seed, measured=way).goes_together for seed in range(number))
+        for way in (True, False)
+    )
+    return closed, measured, drawn, _named(plan, form, chosen)
 
 
 def _named(plan, form, chosen):

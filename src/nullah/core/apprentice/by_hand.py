@@ -19,7 +19,7 @@ from nullah.core.operations.marking import Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.milling import LeaveOver, LeaveRough, WorkTo
 from nullah.core.operations.mitres import MitreEnd
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfMate, OfTool, ToolSetting
+from nullah.core.operations.settings import ENTERING, ByMate, ByMeasure, ByStepping, OfMate, OfTool, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge
 from nullah.core.operations.sliding import SlopeTail
 from nullah.core.operations.stock import Stock, Surface
@@ -239,12 +239,16 @@ class Bench:
         ends = np.zeros((2, 3))
         ends[:, axis] = start, start + way * figure
         first, last = np.sort(part.in_piece(ends)[:, in_piece])
+        # What goes in is as long as the cut is deep there; a deeper one beside it is another cut.
+        entering = isinstance(told, Gauge) and told.kind is LineKind.WALL and setting.name in ENTERING
+        floor_high = part.in_piece(ends)[0, in_piece] > part.in_piece(ends)[1, in_piece]
         best, least = 0.0, np.inf
         # A depth is taken where what enters is longest.
         longest = setting.name == "depth"
         found = _extremes(self._felt(_reach(told, part), mate, in_piece, longest))
         for (low, low_off, at_low), (high, high_off, at_high) in product(found, found):
-            if (at_low or at_high) and abs(high - low - figure) < _MEASURED_OFF and high > low:
+            there = (at_high if floor_high else at_low) if entering else at_low or at_high
+            if there and abs(high - low - figure) < _MEASURED_OFF and high > low:
                 away = abs(high - low - figure) * 3 + abs(low - first) + abs(high - last)
                 more = high_off - low_off + (0.0 if setting.name == _SLOPED else high - low - figure)
                 if away < least - 1e-6 or (longest and away < least + 1e-6 and more > best):

@@ -8,6 +8,9 @@ from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Line
 from nullah.core.operations.stock import Stock, Surface
 
+#: The names of what is as long as the channel that it goes into came out deep.
+ENTERING = ("tongue", "long")
+
 
 class OfTool(NamedTuple):
     """A size that a tool has: an iron, a bit, a kerf, a divider step. It adds to what is said.

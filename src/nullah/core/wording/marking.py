@@ -8,7 +8,7 @@ from nullah.core.catalogue import N_
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DRAWN_UP, DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ByMate, ByMeasure, ToolSetting
+from nullah.core.operations.settings import ENTERING, ByMate, ByMeasure, ToolSetting
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.tenons import GaugePair
 from nullah.core.reader import Reader
@@ -22,8 +22,7 @@ from nullah.core.wording.tools import (
     where_words,
 )
 
-#: What is as long as its channel came out deep, and what is said of it: no figure, since the channel has its own.
-ENTERING = ("tongue", "long")
+#: What is said of what goes in: no figure, since the channel that it goes into has its own.
 _AS_DEEP = N_(
     "Set the gauge to the depth of the cut in {mate}, and mark the shoulder so far from the {surface} on {where}."
 )

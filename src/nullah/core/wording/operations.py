@@ -36,7 +36,7 @@ from nullah.core.operations.milling import (
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
-from nullah.core.operations.settings import ByMate, OfMate, ToolSetting
+from nullah.core.operations.settings import ENTERING, ByMate, OfMate, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
 from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface
@@ -57,7 +57,7 @@ from nullah.core.wording.cutting import (
     wedge_words,
 )
 from nullah.core.wording.fastening import fastened_words
-from nullah.core.wording.marking import ENTERING, drawn_words, gauge_words, laid_out_words, pair_words
+from nullah.core.wording.marking import drawn_words, gauge_words, laid_out_words, pair_words
 from nullah.core.wording.shaping import edge_words, outline_words, planed_words
 from nullah.core.wording.stock_work import milled_words, sawn_words
 from nullah.core.wording.tools import figure_words, settings_note
