@@ -36,11 +36,11 @@ def test_every_free_choice_of_every_form_stands_on_a_mark_or_is_a_tool(form, mar
     for chosen in each_choice(form):
         for quantity in planned(form, chosen, marks=marks).ledger.quantities.values():
             snap = quantity.definition.snap
-            if snap is Snap.MARK:
+            if snap in (Snap.MARK, Snap.MARK_BELOW):
                 assert quantity.value % marks.smallest.mm == 0, quantity
             if snap is Snap.CHISEL:
                 assert Length(quantity.value) in shop.chisels, quantity
-            if snap is Snap.IRON:
+            if snap in (Snap.IRON, Snap.IRON_BELOW):
                 assert Length(quantity.value) in shop.plough_irons, quantity
             if snap in there:
                 there[snap] += 1
@@ -106,9 +106,15 @@ def test_sizes_that_a_form_gives_are_free_unless_they_are_gaps_or_hardware(form)
         ("40", Snap.CHISEL, 10),
         ("6.51", Snap.IRON, 8),
         ("6.49", Snap.IRON, 5),
+        ("7.99", Snap.MARK_BELOW, 7),
+        ("8", Snap.MARK_BELOW, 8),
+        ("0.2", Snap.MARK_BELOW, 1),
+        ("7.99", Snap.IRON_BELOW, 5),
+        ("8", Snap.IRON_BELOW, 8),
+        ("4", Snap.IRON_BELOW, 5),
     ],
 )
-def test_it_is_the_nearest_there_is(value, snap, found):
+def test_it_is_the_nearest_there_is_or_the_next_below(value, snap, found):
     assert THERE.snapped(Fraction(value), snap) == found
 
 

@@ -73,6 +73,19 @@ def test_sizing_by_choice(user):
     assert user.window.desk(0).boxes["sizing"].currentText() == "around its contents"
 
 
+def test_a_piece_begun_in_inches_and_sized_another_way_stays_as_it_is(beginner):
+    user = beginner
+    user.press("inches")
+    user.begin("Wall shelf")
+    user.type_figure("shelf.outside_width", "23 1/4")
+    for way in ("inside", "contents", "outside"):
+        user.choose(user.window.desk(0).boxes["sizing"], way)
+        assert user.plan.choices["sizing"] == way
+        assert user.plan.ledger["shelf.outside_width"] == inch("23.25").mm
+        assert user.plan.proof.clean
+        assert user.window.rod.marks[0].state.startswith("23 1/4")
+
+
 @pytest.mark.dear
 def test_a_box_too_small_says_why_and_can_be_undone(user):
     user.type_figure("contents.height", "1 mm")

@@ -8,6 +8,7 @@ from typing import assert_never
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
+from nullah.core.choosing import choose
 from nullah.core.fixes import (
     CutOutFirst,
     CutThroughFirst,
@@ -42,7 +43,7 @@ def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
         case FollowRule(quantity):
             return partial(actions.give, name=quantity, value=None)
         case StopChannel(choice, option):
-            return partial(actions.choose, choice=choice, option=option)
+            return partial(choose, choice=choice, option=option)
         case SlotScrews(joint):
             return partial(actions.hold, joint=joint, how=Hold.SLOTS.value)
         case CutOutFirst(board):

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from nullah.core import actions
 from nullah.core.card import Severity
+from nullah.core.fixes import MoveGroove
 from nullah.core.ledger import Origin, QuantityKind, Value
 from nullah.core.lengths import Length, entered, round_size
 from nullah.core.my_shop import MyShop, planned_with, same_shop, shop_of, usual_shop
@@ -53,7 +54,19 @@ def rounded(project: Project) -> Project:
         length = entered(round_size(quantity.length, unit), unit)
         if length.mm != quantity.length.mm:
             said[name] = length
-    return _without_harm(project, said)
+    return _grooves_inside(_without_harm(project, said))
+
+
+def _grooves_inside(project: Project) -> Project:
+    """Move a usual groove that would show at a corner: put on round steps and marks, tails are where they are."""
+    plan = _planned(project)
+    for remark in plan.remarks:
+        for fix in remark.fixes:
+            if isinstance(fix, MoveGroove) and fix.quantity not in dict(project.piece.given):
+                moved = actions.give(project, fix.quantity, entered(fix.height, project.marks.unit))
+                if _faults(moved) < _faults(project):
+                    return moved
+    return project
 
 
 def _without_harm(project: Project, said: dict[str, Value]) -> Project:

@@ -71,6 +71,9 @@ class Snap(Enum):
     CHISEL = "chisel"
     IRON = "iron"
     BIT = "bit"
+    #: What leaves enough only where it is no more: the next mark or iron below.
+    MARK_BELOW = "mark below"
+    IRON_BELOW = "iron below"
     #: A count: no fewer than what its rule makes of it.
     WHOLE = "whole"
 
@@ -83,6 +86,8 @@ class Snapping(NamedTuple):
     >>> there = Snapping(Fraction(1, 2), chisels=(Fraction(6), Fraction(10)))
     >>> there.snapped(Fraction(20, 3), Snap.MARK), there.snapped(Fraction(20, 3), Snap.CHISEL)
     (Fraction(13, 2), Fraction(6, 1))
+    >>> there.snapped(Fraction(35, 6), Snap.MARK), there.snapped(Fraction(35, 6), Snap.MARK_BELOW)
+    (Fraction(6, 1), Fraction(11, 2))
     """
 
     mark: Fraction
@@ -100,12 +105,16 @@ class Snapping(NamedTuple):
         to : Snap
             What it is put on.
         """
-        tools = {Snap.CHISEL: self.chisels, Snap.IRON: self.irons, Snap.BIT: self.bits}.get(to, ())
+        sizes = {Snap.CHISEL: self.chisels, Snap.BIT: self.bits}
+        tools = self.irons if to in (Snap.IRON, Snap.IRON_BELOW) else sizes.get(to, ())
+        below = to in (Snap.MARK_BELOW, Snap.IRON_BELOW)
         if to is Snap.NOTHING or value <= 0:
             return value
+        if tools and below:
+            return max((size for size in tools if size <= value), default=min(tools))
         if tools:
             return min(tools, key=lambda size: (abs(size - value), size))
-        return max(math.floor(value / self.mark + Fraction(1, 2)), 1) * self.mark
+        return max(math.floor(value / self.mark + (0 if below else Fraction(1, 2))), 1) * self.mark
 
 
 class Definition(NamedTuple):

@@ -179,7 +179,7 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
     found = [
         given("divider.thickness", N_("thickness of the dividers"), 15 if both else 12),
         given("divider.setback", N_("dividers back from the front"), 0),
-        ruled("dado.depth", N_("depth of the dados"), "divider.thickness / 3", snap=Snap.MARK)
+        ruled("dado.depth", N_("depth of the dados"), "divider.thickness / 3", snap=Snap.MARK_BELOW)
         if both
         else given("dado.depth", N_("depth of the dados"), 5),
         ruled(
@@ -250,7 +250,7 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
             given("frame.board_width", N_("width of the frames' members"), 45),
             given("frame.tongue", N_("length of the frames' tongues"), 8),
             given("frame.gap", N_("gap behind the frames, for the sides to shrink"), 2, snap=Snap.NOTHING),
-            ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON),
+            ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON_BELOW),
             given("panel.clearance", N_("clearance of the dust panels, each edge"), 2, snap=Snap.NOTHING),
             *board_sizes("runner", N_("the frames' runners"), _INNER, "frame.board_width", "divider.thickness"),
         ]

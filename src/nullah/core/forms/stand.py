@@ -54,7 +54,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             N_("depth of the uprights at the floor"),
             "rabbet.front + 2 * rabbet.width + stand.outside_height / rabbet.lean",
         ),
-        given("rails.tenon", N_("length of the rails' tenons"), 10),
+        given("rails.tenon", N_("length of the rails' tenons"), 12),
         given("rails.below", N_("floor to the lower rail"), 8),
         *board_sizes(
             "rails", N_("the rails"), "stand.outside_width - 2 * uprights.thickness + 2 * rails.tenon", "40", 15

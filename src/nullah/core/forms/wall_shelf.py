@@ -58,7 +58,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             N_("clear height of a row"),
             f"(shelf.outside_height - sides.below - {count} * shelves.thickness) / {count}",
         ),
-        given("shelf.load", N_("load on each shelf, in kg"), 15, QuantityKind.COUNT),
+        given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT),
         ruled("rail.opening", N_("rabbet to rabbet"), "shelf.inside_width + 2 * dado.depth"),
         *board_sizes("rail", N_("the rail"), "rail.opening", "70", 12, ("rail.opening",)),
     ]

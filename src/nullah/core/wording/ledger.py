@@ -132,6 +132,8 @@ _PUT_ON = {
     Snap.CHISEL: N_("{title}: {figure}, the chisel nearest to {exact} = {rule}."),
     Snap.IRON: N_("{title}: {figure}, the iron nearest to {exact} = {rule}."),
     Snap.BIT: N_("{title}: {figure}, the bit nearest to {exact} = {rule}."),
+    Snap.MARK_BELOW: N_("{title}: {figure}, the mark below {exact} = {rule}."),
+    Snap.IRON_BELOW: N_("{title}: {figure}, the iron below {exact} = {rule}."),
     Snap.WHOLE: N_("{title}: {figure}, no fewer than {exact} = {rule}."),
 }
 

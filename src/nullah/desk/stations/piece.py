@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
 from nullah.core.catalogue import N_
+from nullah.core.choosing import choose, take_form
 from nullah.core.forms import FORMS
 from nullah.core.piece.form import Choice
 from nullah.core.refs import PartRef, Ref
@@ -265,7 +266,7 @@ class PieceDesk(StationDesk):
     def _take_form(self, form: str) -> None:
         if form != self.document.plan.form.id:
             title = tr(FORMS[form].title).lower()
-            self.document.do(tr("make a {form} of it", form=title), lambda p: actions.take_form(p, form))
+            self.document.do(tr("make a {form} of it", form=title), lambda p: take_form(p, form))
 
     def _make_of(self, role: str, species: str) -> None:
         self.document.do(
@@ -279,4 +280,4 @@ class PieceDesk(StationDesk):
         choice = next(c for c in self._choices if c.name == name)
         said = self.document.project.marks.catalogue.text
         text = said(dict(choice.options)[value])
-        self.document.do(f"{said(choice.title).lower()} {text}", lambda p: actions.choose(p, name, value))
+        self.document.do(f"{said(choice.title).lower()} {text}", lambda p: choose(p, name, value))

@@ -33,7 +33,7 @@ class Tongue(LetIn):
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
         """Declare how thick the tongue is: a third, to an iron of the plough."""
         third = f"{second[1]} / 3"
-        return (ruled(f"{prefix}_tongue.thickness", N_("thickness of the tongue"), third, snap=Snap.IRON),)
+        return (ruled(f"{prefix}_tongue.thickness", N_("thickness of the tongue"), third, snap=Snap.IRON_BELOW),)
 
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
         """Return a tongue in the middle, as long as the two overlap; None while its figure is not known."""
