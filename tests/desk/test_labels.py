@@ -21,6 +21,8 @@ from nullah.core.wording.card import worded
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 from nullah.desk.shots import _views_of, labels_of, write_shots
+from nullah.desk.stations.base import Chooser
+from nullah.desk.text_label import TextLabel
 from nullah.paper.lettering import width_of
 from nullah.paper.painted_text import overlaps, painted_texts, texts_of
 from nullah.paper.painter import paint, paint_page
@@ -180,3 +182,21 @@ def test_it_would_be_noticed(qapp):
         )
 
     assert len(faults(texts_of((640, 480), badly))) == 2
+
+
+@pytest.mark.parametrize("form", sorted(FORMS))
+def test_what_is_chosen_is_read_in_full_and_stands_clear_of_its_words(form, open_window):
+    """Every option of every choice of a form, one after the other."""
+    window = open_window(begun(Project(), form))
+    for option in range(max((len(each.options) for each in FORMS[form].choices), default=1)):
+        for box in window.column.choices.findChildren(Chooser):
+            if box.isVisibleTo(window.column.choices) and option < box.count():
+                box.setCurrentIndex(option)
+        window.show_station(0)
+        QApplication.processEvents()
+        for box in window.column.choices.findChildren(Chooser):
+            if box.isVisibleTo(window.column.choices):
+                (words,) = box.parentWidget().findChildren(TextLabel)
+                assert box.width() >= box.sizeHint().width(), (words.text(), box.currentText())
+                assert not words.geometry().intersects(box.geometry()), words.text()
+                assert words.width() >= words.sizeHint().width(), words.text()

@@ -238,6 +238,25 @@ class Flow(QLayout):
         return y - 3 - room.y()
 
 
+class Pair(Flow):
+    """Words at the left and their field at the right, or below them where a choice would not be read in full."""
+
+    def _place(self, room: QRect, move: bool) -> int:
+        """Put both in one line or two; give the height they take."""
+        words, field = self._items
+        hint, left = field.sizeHint(), room.width() - words.sizeHint().width() - self.spacing()
+        beside = left >= (hint if isinstance(field.widget(), Chooser) else field.minimumSize()).width()
+        wide = min(hint.width(), left if beside else room.width())
+        below = 0 if beside else words.sizeHint().height() + 3
+        high = max(hint.height(), words.sizeHint().height()) if beside else below + hint.height()
+        if move:
+            words_high = high if beside else words.sizeHint().height()
+            words.setGeometry(QRect(room.x(), room.y(), min(words.sizeHint().width(), room.width()), words_high))
+            field_y = room.y() + below + ((high - hint.height()) // 2 if beside else 0)
+            field.setGeometry(QRect(room.x() + room.width() - wide, field_y, wide, hint.height()))
+        return high
+
+
 class OneLine(QWidget):
     """The line above the bench: ways of looking at the left, what can be done at the right. It never wraps.
 
@@ -382,13 +401,12 @@ class Chooser(QComboBox):
 def labelled(text: str, widget: QWidget, row: QLayout) -> QWidget:
     """Put a field into a section with its words before it; give the pair."""
     pair = QWidget()
-    beside = QHBoxLayout(pair)
+    beside = Pair()
+    pair.setLayout(beside)
     beside.setContentsMargins(0, 0, 0, 0)
-    beside.setSpacing(8)
     label = TextLabel(text[:1].upper() + text[1:], quiet=True)
     label.setBuddy(widget)
     beside.addWidget(label)
-    beside.addStretch(1)
     beside.addWidget(widget)
     row.addWidget(pair)
     return pair
