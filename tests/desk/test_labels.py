@@ -9,20 +9,24 @@ from PySide6.QtWidgets import QApplication, QLineEdit
 
 from nullah.core import actions
 from nullah.core.beginning import begun
-from nullah.core.drawing import Anchor, Label, Ring
+from nullah.core.drawing import Anchor, Dimension, Label, Ring
 from nullah.core.forms import FORMS
+from nullah.core.label_placing import LabelBox
 from nullah.core.lengths import Marks, Unit
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.sheets.page import SheetKind
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
+from nullah.desk.bench import Bench
 from nullah.desk.shots import _views_of, labels_of, write_shots
 from nullah.desk.stations.base import Chooser
 from nullah.desk.text_label import TextLabel
+from nullah.paper.labels import dimension_line, placed_texts
 from nullah.paper.lettering import width_of
 from nullah.paper.painted_text import overlaps, painted_texts, texts_of
 from nullah.paper.painter import paint, paint_page
@@ -200,3 +204,33 @@ def test_what_is_chosen_is_read_in_full_and_stands_clear_of_its_words(form, open
                 assert box.width() >= box.sizeHint().width(), (words.text(), box.currentText())
                 assert not words.geometry().intersects(box.geometry()), words.text()
                 assert words.width() >= words.sizeHint().width(), words.text()
+
+
+@pytest.mark.parametrize("unit", (Unit.MM, Unit.INCH))
+def test_a_figure_without_room_in_its_line_does_not_go_past_the_line_of_another(unit, qtbot):
+    """An apron and what the taper begins below it stand in one row: neither is read as the other's."""
+    bench = Bench()
+    qtbot.addWidget(bench)
+    plan = work_out(begun(Project(marks=Marks(unit)), "table"), milling=False, proving=False)
+    bench.drawing = STATIONS[0].draw(plan, Selection())
+    beyond = 0
+    for high in range(360, 900, 20):
+        bench.resize(780, high)
+        bench.fit()
+        found = placed_texts(bench.drawing, bench.scale, LabelBox(0, 0, 780, high)).of
+        upright = {}
+        for index, element in enumerate(bench.drawing.elements):
+            if isinstance(element, Dimension):
+                start, end = dimension_line(element, bench.scale)
+                if abs(start.x() - end.x()) < 0.5:
+                    upright[index] = round(start.x()), *sorted((start.y(), end.y()))
+        for one, other in itertools.permutations(upright, 2):
+            (x, top, bottom), (beside, upper, lower) = upright[one], upright[other]
+            box = found[one].box()
+            middle = (box.top + box.bottom) / 2
+            if x == beside and abs(bottom - upper) < 0.5:
+                assert middle < bottom, (high, "the upper one's figure is not below")
+            if x == beside and abs(top - lower) < 0.5:
+                assert middle > top, (high, "the lower one's figure is not above")
+            beyond += x == beside and not top < middle < bottom
+    assert beyond > 5, "most of them have no room in their line"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF
@@ -112,11 +112,15 @@ def placed_texts(
         What is in hand: its words are placed first.
     """
     found: list[tuple[int, PlacedText, Wish]] = []
+    lines = {
+        index: _line_box(each, scale) for index, each in enumerate(drawing.elements) if isinstance(each, Dimension)
+    }
     for index, element in enumerate(drawing.elements):
         if isinstance(element, Path) or not element.text:
             continue
         text = text_of(element, scale)
-        wish = _wish(element, text, scale, room, element.ref is not None and element.ref in picked)
+        others = [box for other, box in lines.items() if other != index] if index in lines else []
+        wish = _wish(element, text, scale, room, element.ref is not None and element.ref in picked, others)
         if wish is not None:
             found.append((index, text, wish))
     shifts = placed([wish for _, _, wish in found], room, taken, _GAP_MM * scale.paper)
@@ -192,7 +196,12 @@ def dimension_line(dimension: Dimension, scale: Scale) -> tuple[QPointF, QPointF
 
 
 def _wish(
-    element: Label | Ring | Dimension, text: PlacedText, scale: Scale, room: LabelBox | None, picked: bool
+    element: Label | Ring | Dimension,
+    text: PlacedText,
+    scale: Scale,
+    room: LabelBox | None,
+    picked: bool,
+    others: Sequence[LabelBox],
 ) -> Wish | None:
     """Return where the words of an element may stand; None where what they are about is not on the device."""
     box = text.box()
@@ -208,6 +217,10 @@ def _wish(
     own: tuple[Shift, ...] = (Shift(0, 0),)
     if isinstance(element, Dimension):
         own = _along(element, text, scale)
+        line = _line_box(element, scale)
+        if _on_any(_hull(line, box), others):
+            # Beyond its own line it would be read as the figure of another that lies there.
+            own = tuple(sorted(own, key=lambda step: _on_any(_hull(line, step.of(box)), others)))
     elif not text.radius and text.pixels > _LEAST_MM * scale.paper:
         # A name that is too large for its place is better small than elsewhere.
         own = (*own, Shift(0, 0, _LEAST_MM * scale.paper / text.pixels))
@@ -256,6 +269,23 @@ def _along(dimension: Dimension, text: PlacedText, scale: Scale) -> tuple[Shift,
     )
     on_line = [(a.x() + dx * share, a.y() + dy * share) for share in (0.5, 0.3, 0.7)] if text.width <= length else []
     return (Shift(0, 0), *(Shift(x - text.middle[0], y - text.middle[1]) for x, y in (*on_line, *ends)))
+
+
+def _line_box(dimension: Dimension, scale: Scale) -> LabelBox:
+    a, b = dimension_line(dimension, scale)
+    return LabelBox(min(a.x(), b.x()), min(a.y(), b.y()), max(a.x(), b.x()), max(a.y(), b.y()))
+
+
+def _hull(one: LabelBox, other: LabelBox) -> LabelBox:
+    return LabelBox(
+        min(one.left, other.left), min(one.top, other.top), max(one.right, other.right), max(one.bottom, other.bottom)
+    )
+
+
+def _on_any(box: LabelBox, lines: Iterable[LabelBox]) -> bool:
+    """Return whether a box lies on one of some lines; where it only ends at one, it does not."""
+    left, right, top, bottom = box.left + 0.5, box.right - 0.5, box.top + 0.5, box.bottom - 0.5
+    return any(left < one.right and one.left < right and top < one.bottom and one.top < bottom for one in lines)
 
 
 def _shifted(text: PlacedText, shift: Shift, element: Label | Ring | Dimension) -> PlacedText:
