@@ -1,7 +1,7 @@
 """What is chosen after a piece was begun: nothing is wrong with it, it stays as large, and what was typed stays."""
 
 from dataclasses import replace
-from itertools import product
+from itertools import combinations, product
 
 import pytest
 from tests.core.test_snapping import MARKS
@@ -23,14 +23,34 @@ OTHERWISE = [
     for form in sorted(FORMS.keys() - {"own"})
     for chosen in each_choice(form)
 ]
+#: Any two options of two choices of a form that apply together and are not as usual both.
+PAIRS = [
+    (form, ((one.name, first), (two.name, second)))
+    for form in sorted(FORMS.keys() - {"own"})
+    for one, two in combinations(FORMS[form].choices, 2)
+    for (first, _), (second, _) in product(one.options, two.options)
+    for settled in (FORMS[form].settled({one.name: first, two.name: second}),)
+    if (one.applies(settled), two.applies(settled)) == (True, True)
+    and (first, second) != (FORMS[form].settled({})[one.name], FORMS[form].settled({})[two.name])
+]
 SIZED = sorted(form for form in FORMS if SIZING in FORMS[form].choices)
 WAYS = [way for way, _ in SIZING.options]
 #: Grooves that run through do show at a dovetailed corner: that is what is chosen.
-SHOWN = (("grooves", "through"),)
+SHOWN = ("grooves", "through")
 
 
 def planned(project):
     return work_out(project, milling=False, proving=False)
+
+
+def wrong_with(form, chosen, marks):
+    """Return what is said to be wrong with a piece that is begun and then chosen otherwise."""
+    project = begun(Project(marks=marks), form)
+    for choice, option in chosen:
+        project = choose(project, choice, option)
+    plan = planned(project)
+    remarks = [*plan.remarks, *(finding.remark for finding in prove_plan(plan).findings)]
+    return {fact_words(each.fact, plan.reader) for each in remarks if each.weight is not Severity.NOTE}
 
 
 @pytest.mark.dear
@@ -38,13 +58,18 @@ def planned(project):
 @pytest.mark.parametrize("marks", MARKS, ids=lambda marks: f"{marks.rule_mark} {marks.unit.value}")
 @pytest.mark.parametrize(("form", "chosen"), OTHERWISE)
 def test_nothing_is_wrong_with_a_piece_at_its_usual_sizes_whatever_is_chosen_then(form, chosen, marks):
-    project = begun(Project(marks=marks), form)
-    for choice, option in chosen:
-        project = choose(project, choice, option)
-    plan = planned(project)
-    remarks = [*plan.remarks, *(finding.remark for finding in prove_plan(plan).findings)]
-    wrong = {fact_words(each.fact, plan.reader) for each in remarks if each.weight is not Severity.NOTE}
-    assert bool(wrong) == (form == "box" and chosen == SHOWN), wrong
+    wrong = wrong_with(form, chosen, marks)
+    assert bool(wrong) == (form == "box" and SHOWN in chosen), wrong
+
+
+@pytest.mark.dear
+@pytest.mark.sampled(61)
+@pytest.mark.parametrize("marks", (Marks(), Marks(Unit.INCH)), ids=lambda marks: marks.unit.value)
+@pytest.mark.parametrize(("form", "chosen"), PAIRS)
+def test_nothing_is_wrong_with_it_whatever_two_things_are_chosen(form, chosen, marks):
+    wrong = wrong_with(form, chosen, marks)
+    crowded = dict(chosen).get("rows") in ("8", "10") and dict(chosen).get("drawers") in ("all", "lowest")
+    assert bool(wrong) == ((form == "box" and SHOWN in chosen) or crowded), wrong
 
 
 @pytest.mark.parametrize("marks", (Marks(), Marks(Unit.INCH)), ids=lambda marks: marks.unit.value)
