@@ -69,6 +69,17 @@ def test_no_figure_is_broken_in_lines_of_any_width(width):
         assert any(figure in line for line in lines), lines
 
 
+@pytest.mark.parametrize("width", range(24, 130, 2))
+def test_no_numbered_name_is_broken_in_lines_of_any_width(width):
+    """“2 front.” at the head of a line is taken for the second of a list."""
+    text = "That frees drawer 2 front, at 13 25/32″ from divider 12; slips 1 to 3 go to board 4."
+    words, _ = paragraph(text, 0, 0, width)
+    lines = [label.text for label in words]
+    assert " ".join(lines) == text
+    for name in ("drawer 2", "divider 12", "slips 1", "to 3", "board 4."):
+        assert any(name in line for line in lines), lines
+
+
 def test_what_is_moved_to_where_it_was_stays_the_very_same():
     shown = drawing(line((0, 0), (0, 100)), Label((5, 90), "far"))
     first = shown.moved(10, 20, 0.5)

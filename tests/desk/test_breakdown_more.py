@@ -263,7 +263,7 @@ def test_the_cuts_are_gone_through_one_by_one(user, desk):
     seen = []
     for number, cut in enumerate(board.cuts):
         seen.append(user.card_texts())
-        assert desk.where.text() == f"cut {number + 1} of {len(board.cuts)}"
+        assert as_read(desk.where) == f"cut {number + 1} of {len(board.cuts)}"
         kind = "Crosscut the" if cut.kind.value == "cross" else "Rip the"
         assert user.reads_on_card(kind) and user.reads_on_card("Then in hand:")
         user.bot.keyClick(user.window.bench, Qt.Key.Key_Space)

@@ -5,6 +5,7 @@ import re
 import pytest
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtWidgets import QApplication
+from tests.desk.conftest import as_read
 
 from nullah.core.lengths import Unit
 from nullah.core.stations import STATIONS
@@ -14,7 +15,7 @@ from nullah.desk.tour import STEPS, told
 def at(user, title):
     QApplication.processEvents()
     tour = user.window.tour
-    assert tour.title.text() == title and tour.isVisible()
+    assert as_read(tour.title) == title and tour.isVisible()
     ring, window = tour._ring, user.window.rect()
     assert not ring.isVisible() or window.contains(ring.geometry())
     assert window.contains(tour.geometry()), "all of it is seen"

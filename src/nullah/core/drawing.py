@@ -255,20 +255,27 @@ def rectangle(
     return Path(corners, role, closed=True, fill=fill, species=species, ref=ref)
 
 
-#: Where no line may end: between whole inches and their fraction, between a figure and its unit.
-_IN_A_FIGURE = re.compile(r"(?<=\d) (?=\d+/\d)|(?<=\d) (?=(?:mm|cm|m|in|ft|bd ft|kg|lb|ml|%|°)(?!\w))")
+_UNIT = r"(?:mm|cm|m|in|ft|bd ft|kg|lb|ml|%|°)(?!\w)"
+#: Where no line may end: between whole inches and their fraction, between a figure and its unit, and between a name and
+#: its number: “2 front” at the head of a line is taken for the second of a list.
+_IN_A_FIGURE = re.compile(rf"(?<=\d) (?=\d+/\d)|(?<=\d) (?={_UNIT})")
+_IN_A_NAME = re.compile(rf"(?<=[^\W\d_]) (?=\d{{1,3}}(?!\s?{_UNIT}|\s\d|[./,]?\d|[″′])(?:\W|$))")
 _NO_BREAK = "\u00a0"
 
 
 def kept_together(text: str) -> str:
     r"""Return words of which no figure is broken where they are set in lines: “15” and “1/32” are two other figures.
 
+    Nor is a numbered name.
+
     Examples
     --------
     >>> kept_together("Set it to 15 1/32 in, 4 times").split(" ")[3]
     '15\xa01/32\xa0in,'
+    >>> kept_together("drawer 2 front at 13 1/2 in").split(" ")
+    ['drawer\xa02', 'front', 'at', '13\xa01/2\xa0in']
     """
-    return _IN_A_FIGURE.sub(_NO_BREAK, text)
+    return _IN_A_NAME.sub(_NO_BREAK, _IN_A_FIGURE.sub(_NO_BREAK, text))
 
 
 def wrapped(text: str, most: int, cut: bool = False) -> list[str]:
