@@ -47,9 +47,10 @@ def settle():
 def idle(milliseconds=250):
     """Let the event loop run with nothing to do; return what happened all the same.
 
-    What comes once, late, is waited for: a desk that does not sleep never comes to rest.
+    What comes once, late, is waited for, however long it takes on a crowded machine: a desk that does not sleep never
+    comes to rest.
     """
-    for _ in range(4):
+    for _ in range(100):
         seen = _idle(milliseconds)
         if not seen:
             break
