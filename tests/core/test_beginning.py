@@ -9,7 +9,7 @@ from nullah.core.beginning import begun, rounded
 from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.ledger import Origin, QuantityKind
-from nullah.core.lengths import Marks, Unit, inch, mm
+from nullah.core.lengths import Marks, Unit, Weight, inch, mm
 from nullah.core.my_shop import MyShop, planned_with, shop_of, usual_shop
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
@@ -42,7 +42,8 @@ def test_a_piece_begun_in_inches_is_round_and_has_no_more_wrong_with_it(form):
         "1 in",
     ]
     for name, length in project.piece.given:
-        assert (length.mm / inch("1/32").mm).denominator == 1, name
+        if not isinstance(length, Weight):
+            assert (length.mm / inch("1/32").mm).denominator == 1, name
     for name, quantity in work_out(project, milling=False, proving=False).ledger.quantities.items():
         if quantity.origin is Origin.GIVEN and quantity.definition.kind is QuantityKind.LENGTH and quantity.value >= 25:
             assert (quantity.value / inch("1/8").mm).denominator == 1, f"{name} is a size of the piece"

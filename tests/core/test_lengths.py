@@ -18,6 +18,7 @@ from nullah.core.lengths import (
     mm,
     read_length,
     read_slope,
+    read_weight,
 )
 from nullah.core.wording.facts import error_words
 
@@ -167,3 +168,29 @@ def test_reads_slopes(text, run):
 def test_refuses_slopes_past_sense(text):
     with pytest.raises(LengthError):
         read_slope(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "bare", "kilograms"),
+    [
+        ("12 kg", Unit.INCH, 12),
+        ("12", Unit.MM, 12),
+        ("12", Unit.CM, 12),
+        ("0", Unit.MM, 0),
+        ("1000", Unit.MM, 1000),
+        # The international pound, exact by definition (1959), from memory.
+        ("25", Unit.INCH, 25 * Fraction("0.45359237")),
+        ("2,5 lbs", Unit.MM, Fraction("2.5") * Fraction("0.45359237")),
+        ("1 pound", Unit.MM, Fraction("0.45359237")),
+    ],
+)
+def test_reads_weights(text, bare, kilograms):
+    assert read_weight(text, bare).kilograms == kilograms
+    assert read_weight(read_weight(text, bare).as_text()) == read_weight(text, bare)
+
+
+@pytest.mark.parametrize("text", ["", "heavy", "-3", "12 mm", "1000.1", "2205 lb", "kg", "1" * 101])
+def test_refuses_weights_past_sense(text):
+    with pytest.raises(LengthError) as error:
+        read_weight(text)
+    assert text[:15] in error_words(error.value)

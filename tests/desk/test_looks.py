@@ -173,6 +173,27 @@ def test_every_figure_is_found_told_and_typed_in_the_table(cabinetmaker):
     assert cabinetmaker.plan.ledger["divider.length"] == 338
 
 
+def test_a_load_is_typed_in_pounds_beside_inches_and_in_kilograms_beside_millimetres(user):
+    user.press("inches")
+    user.begin("Wall shelf")
+    table = page(user, "Figures")
+    user.bot.keyClicks(table.finder, "load on each shelf")
+    load = table.found.index(0, 1)
+    assert table.found.data(load) == "25 lb"
+    table.table.setFocus()
+    table.table.setCurrentIndex(table.found.index(0, 0))
+    QTest.keyClick(table.table, Qt.Key.Key_Return)
+    line = user.window.editor.field.line
+    line.selectAll()
+    user.bot.keyClicks(line, "100")
+    user.bot.keyClick(line, Qt.Key.Key_Return)
+    assert table.found.data(load) == "100 lb"
+    user.press("mm")
+    assert table.found.data(load) == "45 kg"
+    user.press("inches")
+    assert table.found.data(load) == "100 lb", "as it was typed"
+
+
 def test_all_that_would_change_can_be_read_while_it_is_typed(cabinetmaker):
     cabinetmaker.click_bench("case.outside_width")
     editor = cabinetmaker.window.editor

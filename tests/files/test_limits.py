@@ -65,6 +65,7 @@ OWN = {
         (("boards", 0, "length"), "50 m", "50001 mm"),
         (("allowances", "edge"), "0.000000000001 m", "0.0000000000001 m"),
         (("piece", "given", "tails.count"), limits.COUNT, limits.COUNT + 1),
+        (("piece", "given", "shelf.load"), "1000 kg", "1001 kg"),
         (("marks", "mm_mark"), "1/1000", "1/1001"),
         (("marks", "mm_mark"), "10", "10.1"),
         (("marks", "inch_mark"), "0.015625", "1e-2"),

@@ -12,6 +12,9 @@ from nullah.core.piece.form import Form
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 
+#: What the answer calls each kind; a load counts kilograms.
+_KINDS = {kind: kind for kind in QuantityKind} | {QuantityKind.WEIGHT: QuantityKind.COUNT}
+
 
 def add(parser: argparse.ArgumentParser) -> None:
     """Add the options."""
@@ -43,9 +46,9 @@ def _form(form: Form) -> dict[str, Any]:
             {
                 "name": name,
                 "title": quantity.definition.title,
-                "kind": quantity.definition.kind.value,
+                "kind": _KINDS[quantity.definition.kind].value,
                 "default_mm": int(quantity.value)
-                if quantity.definition.kind is QuantityKind.COUNT
+                if _KINDS[quantity.definition.kind] is QuantityKind.COUNT
                 else float(quantity.value),
                 "size": name in form.size,
                 "fits": list(quantity.fits),

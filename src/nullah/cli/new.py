@@ -11,12 +11,13 @@ from nullah.cli.options import RefusedError, say
 from nullah.core import actions
 from nullah.core.beginning import rounded
 from nullah.core.forms import FORMS
-from nullah.core.ledger import QuantityKind, Value, wrong_value
-from nullah.core.lengths import STYLES, LengthError, Marks, read_length, read_slope, style_of
-from nullah.core.limits import COUNT, MARK_LEAST, MARK_MOST, NAME_TEXT, quoted, read_count
+from nullah.core.ledger import Value, wrong_value
+from nullah.core.lengths import STYLES, LengthError, Marks, style_of
+from nullah.core.limits import MARK_LEAST, MARK_MOST, NAME_TEXT, quoted
 from nullah.core.my_shop import planned_with, usual_shop
 from nullah.core.piece.form import Form
 from nullah.core.project import Piece, Project
+from nullah.core.values import read_value
 from nullah.core.wording.facts import error_words, fact_words
 from nullah.language import tr
 
@@ -137,7 +138,7 @@ def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, V
             )
         kind = definitions[name].kind
         try:
-            value = _value(text, kind)
+            value = read_value(text, kind)
         except LengthError as error:
             raise RefusedError(f"--give {name}: {error_words(error)}") from error
         wrong = wrong_value(name, kind, value)
@@ -145,17 +146,6 @@ def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, V
             raise RefusedError(f"--give {name}: {fact_words(wrong, read.reader())}")
         given[name] = value
     return given
-
-
-def _value(text: str, kind: QuantityKind) -> Value:
-    if kind is QuantityKind.SLOPE:
-        return read_slope(text)
-    if kind is QuantityKind.LENGTH:
-        return read_length(text)
-    count = read_count(text)
-    if not count or count > COUNT:
-        raise LengthError(tr("{typed} is not a number of pieces. Use 1 to {most}.", typed=quoted(text), most=COUNT))
-    return count
 
 
 def _marks(units: str, mark: str | None) -> Marks:

@@ -16,7 +16,7 @@ from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
-from nullah.core.lengths import Length, Marks, Slope, entered, mm
+from nullah.core.lengths import Length, Marks, entered, mm
 from nullah.core.limits import NAME_TEXT, read_count, shown
 from nullah.core.milling.edge_facts import LowsTooDeep
 from nullah.core.piece.joint import RowChoice
@@ -70,7 +70,7 @@ def give(project: Project, name: str, value: Value | None) -> Project:
 
 def measure(project: Project, name: str, value: Value | Measured | None) -> Project:
     """Enter what was measured at the bench, with day and tool if known; None takes it back."""
-    reading = Measured(value) if isinstance(value, Length | int | Slope) and not isinstance(value, Measured) else value
+    reading = value if value is None or isinstance(value, Measured) else Measured(value)
     return replace(project, piece=replace(project.piece, measured=_with(project.piece.measured, name, reading)))
 
 

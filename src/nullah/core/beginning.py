@@ -8,7 +8,7 @@ from nullah.core import actions
 from nullah.core.card import Severity
 from nullah.core.fixes import MoveGroove
 from nullah.core.ledger import Origin, QuantityKind, Value
-from nullah.core.lengths import Length, entered, round_size
+from nullah.core.lengths import Length, entered, round_size, round_weight
 from nullah.core.my_shop import MyShop, planned_with, same_shop, shop_of, usual_shop
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Piece, Project
@@ -48,8 +48,12 @@ def rounded(project: Project) -> Project:
     unit, given = project.marks.unit, dict(project.piece.given)
     said: dict[str, Value] = {}
     for name, quantity in ledger.quantities.items():
-        usual = quantity.origin is Origin.GIVEN and quantity.definition.kind is QuantityKind.LENGTH
-        if not usual or name in given or (quantity.length.mm < _SMALL and name.endswith(_DEPTHS)):
+        kind = quantity.definition.kind
+        if quantity.origin is not Origin.GIVEN or name in given:
+            continue
+        if kind is QuantityKind.WEIGHT and (weight := round_weight(quantity.value, unit)):
+            said[name] = weight
+        if kind is not QuantityKind.LENGTH or (quantity.length.mm < _SMALL and name.endswith(_DEPTHS)):
             continue
         length = entered(round_size(quantity.length, unit), unit)
         if length.mm != quantity.length.mm:

@@ -9,7 +9,7 @@ from typing import Any
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Measured
-from nullah.core.lengths import Length, Slope
+from nullah.core.lengths import Length, Slope, Weight
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.project import Piece, Project
 
@@ -102,4 +102,4 @@ def _written(value: Any) -> str:
         value = value.value
     if isinstance(value, str | int):
         return str(value)
-    return value.as_text() if isinstance(value, Length | Slope) else str(getattr(value, "name", "")) or "it"
+    return value.as_text() if isinstance(value, Length | Slope | Weight) else str(getattr(value, "name", "")) or "it"

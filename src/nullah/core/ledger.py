@@ -20,12 +20,12 @@ from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import LastOfName, kept_by_identity
-from nullah.core.lengths import Entry, Length, Marks, Slope, mm
+from nullah.core.lengths import Entry, Length, Marks, Slope, Weight, mm
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
 
-#: What a person may give or measure: a length, a count, a slope.
-Value = Length | int | Slope
+#: What a person may give or measure: a length, a count, a slope, a weight.
+Value = Length | int | Slope | Weight
 
 
 class QuantityKind(Enum):
@@ -34,6 +34,7 @@ class QuantityKind(Enum):
     LENGTH = N_("length")
     COUNT = N_("count")
     SLOPE = N_("slope")
+    WEIGHT = N_("weight")
 
 
 class Origin(Enum):
@@ -150,7 +151,7 @@ class Definition(NamedTuple):
 def given(
     name: str, title: str, default: Value | str | int, kind: QuantityKind = QuantityKind.LENGTH, snap: Snap = Snap.MARK
 ) -> Definition:
-    """Declare a quantity that the user gives; a bare number is mm, or a count.
+    """Declare a quantity that the user gives; a bare number is mm, a count, or kg.
 
     The usual length is put on the rule's marks: gaps, clearances and hardware as it is bought are not.
 
@@ -161,7 +162,7 @@ def given(
     title : str
         What it is called.
     default : Value or str or int
-        A length, a rule, or mm or a count.
+        A length, a rule, or mm, a count or kg.
     kind : QuantityKind
         What sort of figure.
     snap : Snap
@@ -186,7 +187,7 @@ def ruled(
 
 
 class Quantity(NamedTuple):
-    """A figure and where it comes from. `value` is in mm, a count, or the run of a slope.
+    """A figure and where it comes from. `value` is in mm, a count, the run of a slope, or kg.
 
     `exact` is what its rule makes of it, where that was put on a mark or a tool. `fits` are the names that must be
     measured before it may be cut to: those its definition declares, and those of all that it is worked out from.
@@ -220,6 +221,10 @@ class Quantity(NamedTuple):
             return str(self.value)
         if self.definition.kind is QuantityKind.SLOPE:
             return Slope(self.value).as_text()
+        if self.definition.kind is QuantityKind.WEIGHT:
+            if isinstance(self.entered, Weight) and self.entered.text.endswith(marks.style.weight.suffix):
+                return self.entered.text
+            return marks.write_weight(float(self.value))
         return marks.write_entered(self.length, unit)
 
 
@@ -473,7 +478,13 @@ def _very_same(some: tuple[Quantity, ...], others: tuple[Quantity, ...]) -> bool
 #: The quantities that were settled last, as designed and as measured: a figure settles only what hangs on it.
 _SETTLED: LastOfName[_Settled] = LastOfName(4096)
 
-_TYPES = {QuantityKind.LENGTH: Length, QuantityKind.COUNT: int, QuantityKind.SLOPE: Slope}
+#: A bare number is a load in kg: so older files have it, and so forms say what is usual.
+_TYPES = {
+    QuantityKind.LENGTH: Length,
+    QuantityKind.COUNT: int,
+    QuantityKind.SLOPE: Slope,
+    QuantityKind.WEIGHT: Weight | int,
+}
 
 
 def _refuse_other_kind(definition: Definition, value: Value | Measured | None) -> None:
@@ -536,11 +547,13 @@ def _would_be(
 
 
 def as_fraction(value: Value) -> Fraction:
-    """Return the bare number: mm of a length, a count, the run of a slope."""
+    """Return the bare number: mm of a length, a count, the run of a slope, kg of a weight."""
     if isinstance(value, Length):
         return value.mm
     if isinstance(value, Slope):
         return value.run
+    if isinstance(value, Weight):
+        return value.kilograms
     return Fraction(value)
 
 

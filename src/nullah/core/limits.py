@@ -17,7 +17,7 @@ from nullah.core.frozen_record import FrozenRecord
 MARK_LEAST, MARK_MOST = Fraction(1, 100), 10
 #: Longest length in mm: nothing of a piece, and no board, is 50 m long.
 LONGEST_MM = 50_000
-#: Most characters of a length, slope or count as it is typed.
+#: Most characters of a length, slope, weight or count as it is typed.
 LENGTH_TEXT = 100
 #: Most digits in a row of one number, before or behind its point.
 DIGITS = 12
@@ -49,6 +49,8 @@ SURVEY_PLACES = 40_000
 OTHERS = 5000
 #: Largest count of a quantity, such as tails or shelves.
 COUNT = 200
+#: Heaviest load, kg.
+WEIGHT_KG = 1000
 #: Most clamps and people that a glue-up can reckon with.
 CLAMPS = 999
 PEOPLE = 20

@@ -9,28 +9,16 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.ledger import QuantityKind, Value
-from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
-from nullah.core.limits import COUNT, quoted, read_count
+from nullah.core.lengths import Length, LengthError, Unit, read_length
+from nullah.core.values import read_value
 from nullah.core.wording.facts import error_words
 from nullah.desk.text_label import TextLabel
 from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 
-def read_value(text: str, kind: QuantityKind, unit: Unit) -> Value:
-    """Read what was typed for a quantity of some kind, or raise `LengthError` with a sentence."""
-    if kind is QuantityKind.SLOPE:
-        return read_slope(text)
-    if kind is QuantityKind.COUNT:
-        count = read_count(text)
-        if not count or count > COUNT:
-            raise LengthError(tr("{typed} is not a number of pieces. Use 1 to {most}.", typed=quoted(text), most=COUNT))
-        return count
-    return read_length(text, unit)
-
-
 class ValueField(QWidget):
-    """A field for a length, count or slope, with a sentence below it when it cannot be read.
+    """A field for a length, count, slope or weight, with a sentence below it when it cannot be read.
 
     `entered` carries the value on Enter; `left` follows Escape.
     """

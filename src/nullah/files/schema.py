@@ -28,7 +28,7 @@ from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.fraction import Fraction
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Measured, Value
-from nullah.core.lengths import Length, Marks, read_length, read_slope
+from nullah.core.lengths import Length, Marks, read_length, read_slope, read_weight
 from nullah.core.limits import (
     BOARDS,
     BOOK_ENTRIES,
@@ -144,10 +144,16 @@ def _known(what: str, ids: Iterable[str]) -> Kind:
     return plain(str, AfterValidator(check), Field(json_schema_extra={"enum": list(known)}))
 
 
+#: How a weight ends where it was typed; no length does.
+_WEIGHTS = ("kg", "lb")
+
+
 def _read_value(found: int | str) -> Value:
     if isinstance(found, int):
         return found
-    return read_slope(found) if ":" in found else read_length(found)
+    if ":" in found:
+        return read_slope(found)
+    return read_weight(found) if found.endswith(_WEIGHTS) else read_length(found)
 
 
 def _write_value(value: Value) -> int | str:
@@ -157,7 +163,7 @@ def _write_value(value: Value) -> int | str:
 DAY = plain(str, AfterValidator(_day), Field(examples=["2026-11-23"]))
 TIME = plain(str, AfterValidator(_time), Field(examples=["2026-11-23T18:30"]))
 NOTE = plain(str, Field(max_length=NOTE_TEXT))
-#: A count, a length as typed, or a slope such as ``1:7``.
+#: A count, a length or weight as typed, or a slope such as ``1:7``.
 VALUE = coded(Annotated[int, Field(ge=0, le=COUNT)] | NAME.form, _read_value, _write_value)
 MARK = _ratio(Fraction(1, 1000), Fraction(10), "1/32", "0.5")
 
@@ -263,7 +269,7 @@ PIECE = record(
         "rows": named(ROW),
     },
     required=("form", "name"),
-    about="What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``.",
+    about="What is to be made. Values are lengths and weights as typed, counts, or slopes such as ``1:7``.",
 )
 
 # --- the rack and the breakdown -------------------------------------------------------------------

@@ -244,7 +244,7 @@ def _of_column(name: str, column: int) -> str:
 
 
 def _divider_quantities(shape: _Shape) -> list[Definition]:
-    found = [] if shape.drawers else [given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT)]
+    found = [] if shape.drawers else [given("shelf.load", N_("load on each shelf"), 12, QuantityKind.WEIGHT)]
     if shape.framed:
         found += [
             given("frame.board_width", N_("width of the frames' members"), 45),
@@ -502,7 +502,7 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
             channel = m.channel(host, inner, deep, z=level, y=run)
             _house(m, shape, host, guest, channel, hold, sets_width=f"{part_id}_front" if shape.framed else "")
 
-    load = m.count("shelf.load") if "shelf.load" in m.ledger.quantities else 0
+    load = m.ledger["shelf.load"] if "shelf.load" in m.ledger.quantities else Fraction(0)
     if not shape.framed:
         m.board(part_id, title, _of_column("divider", column), (left - deep, setback, z), "xz", shows="f")
         house(part_id, Hold.GLUE, "both")

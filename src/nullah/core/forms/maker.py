@@ -166,7 +166,7 @@ class Maker:
         )
 
     def q(self, name: str) -> Fraction:
-        """Return a quantity, mm (or a count, or the run of a slope)."""
+        """Return a quantity, mm (or a count, the run of a slope, or kg)."""
         return self.ledger[name]
 
     def designed(self, name: str) -> Fraction:
@@ -544,7 +544,7 @@ class Maker:
         """
         self._freedoms.append(Freedom(tuple(parts), room, quantity, shrinks))
 
-    def bearing(self, part: str, span: Fraction, load: int, quantity: str = "") -> None:
+    def bearing(self, part: str, span: Fraction, load: Fraction, quantity: str = "") -> None:
         """Say that a part carries a load over a span.
 
         Parameters
@@ -553,7 +553,7 @@ class Maker:
             Its id.
         span : Fraction
             mm.
-        load : int
+        load : Fraction
             kg.
         quantity : str
             To be looked at where it sags.

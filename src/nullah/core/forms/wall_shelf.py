@@ -58,7 +58,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             N_("clear height of a row"),
             f"(shelf.outside_height - sides.below - {count} * shelves.thickness) / {count}",
         ),
-        given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT),
+        given("shelf.load", N_("load on each shelf"), 12, QuantityKind.WEIGHT),
         ruled("rail.opening", N_("rabbet to rabbet"), "shelf.inside_width + 2 * dado.depth"),
         *board_sizes("rail", N_("the rail"), "rail.opening", "70", 12, ("rail.opening",)),
     ]
@@ -120,7 +120,7 @@ def _shelf(m: Maker, chosen: Choices, number: int) -> None:
         m.let_in(
             host, part, channels=(m.channel(host, inner, deep, **run),), shares=shares, runs=not stopped, names=names
         )
-    m.bearing(part, q("shelf.inside_width"), m.count("shelf.load"), "shelf.inside_width")
+    m.bearing(part, q("shelf.inside_width"), m.ledger["shelf.load"], "shelf.inside_width")
 
 
 def _rail(m: Maker) -> None:

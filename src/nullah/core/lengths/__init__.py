@@ -22,6 +22,7 @@ from nullah.core.lengths.marks import Marks, write_bought
 from nullah.core.lengths.reading import read_length
 from nullah.core.lengths.slopes import Slope, read_slope
 from nullah.core.lengths.units import STYLES, Style, entered, round_size, style_of
+from nullah.core.lengths.weights import Weight, read_weight, round_weight
 
 __all__ = [
     "MM_PER_INCH",
@@ -36,6 +37,7 @@ __all__ = [
     "Slope",
     "Style",
     "Unit",
+    "Weight",
     "abs_length",
     "entered",
     "from_float",
@@ -43,7 +45,9 @@ __all__ = [
     "mm",
     "read_length",
     "read_slope",
+    "read_weight",
     "round_size",
+    "round_weight",
     "style_of",
     "write_bought",
 ]

@@ -30,7 +30,7 @@ class Direction(Enum):
 
 
 class LengthFault(Enum):
-    """Why text is no length or slope."""
+    """Why text is no length, slope, weight or count."""
 
     TEXT_TOO_LONG = auto()
     NOTHING = auto()
@@ -45,6 +45,9 @@ class LengthFault(Enum):
     OVER_NOTHING = auto()
     NO_SLOPE = auto()
     SLOPE_OUTSIDE = auto()
+    NO_WEIGHT = auto()
+    TOO_HEAVY = auto()
+    NO_COUNT = auto()
 
 
 class NoLength(FrozenRecord):

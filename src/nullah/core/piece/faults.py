@@ -345,7 +345,7 @@ class Sags(FrozenRecord):
     """A shelf sags so that it shows; `passing` is the span at which it would not. The load is in kg."""
 
     part: str
-    load: int
+    load: float
     drop: Length
     span: Length
     passing: Length

@@ -99,7 +99,7 @@ class Bearing(NamedTuple):
 
     part: str
     span: Fraction
-    load: int
+    load: Fraction
     quantity: str = ""
 
 

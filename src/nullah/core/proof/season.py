@@ -123,14 +123,15 @@ def sagging(case: ProofInput, bearing: Bearing) -> Iterator[Finding]:
         return
     width, thick = float(part.box.size(part.across)), float(part.box.size(part.face))
     span = float(bearing.span)
-    per_mm = bearing.load / span
+    load = float(bearing.load)
+    per_mm = load / span
     drop = sag(span, per_mm * span, width, thick, wood.species)
     passing = passing_span(per_mm, width, thick, wood.species)
     if span <= passing:
         return
     shown = Length(Fraction(int(drop * 10 + 0.5), 10))
     fits = Length(Fraction(int(passing)))
-    fact = Sags(part.id, bearing.load, shown, Length(bearing.span), fits)
+    fact = Sags(part.id, load, shown, Length(bearing.span), fits)
     thicker = _thick_enough(span, per_mm, width, thick, wood.species)
     fixes = give_fix(case, part.quantities[2], thicker, Direction.UP) if thicker is not None else ()
     if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:

@@ -11,7 +11,19 @@ from nullah.core.joints.dovetail.spacing import SpacingFault
 from nullah.core.joints.fasteners import FastenerFault
 from nullah.core.joints.tolerance_facts import LEAST_TRIALS, ToleranceFault
 from nullah.core.lengths import LengthFault, NoLength
-from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM, YEARS, DayFact, NotADay, NotATime, YearOutside, quoted
+from nullah.core.limits import (
+    COUNT,
+    DIGITS,
+    LENGTH_TEXT,
+    LONGEST_MM,
+    WEIGHT_KG,
+    YEARS,
+    DayFact,
+    NotADay,
+    NotATime,
+    YearOutside,
+    quoted,
+)
 from nullah.core.milling.survey_facts import FacesCross, SurveyFact, SurveyFault, SurveyGaps
 from nullah.core.past_limits import (
     Counted,
@@ -58,6 +70,9 @@ _LENGTHS = {
     LengthFault.OVER_NOTHING: N_("{text} over 0: a fraction cannot have 0 below the line."),
     LengthFault.NO_SLOPE: N_("{text} is not a slope. Write it as 1:7."),
     LengthFault.SLOPE_OUTSIDE: N_("A slope of 1:{number} cannot be sawn or would not hold. Use 1:4 to 1:12."),
+    LengthFault.NO_WEIGHT: N_("{text} is not a weight. Try 12 kg or 25 lb."),
+    LengthFault.TOO_HEAVY: N_("{text} is more than {kilograms} kg: check the number."),
+    LengthFault.NO_COUNT: N_("{text} is not a number of pieces. Use 1 to {most}."),
 }
 _CONTOURS = {
     ContourFault.NOT_POSITIVE: N_("The {figure} must be more than nothing."),
@@ -124,7 +139,7 @@ _FIGURES = {
 
 
 def no_length_words(fact: NoLength, reader: Reader) -> str:
-    """Return why text is no length or slope."""
+    """Return why text is no length, slope, weight or count."""
     return reader.text(
         _LENGTHS[fact.fault],
         text=quoted(fact.text),
@@ -132,6 +147,8 @@ def no_length_words(fact: NoLength, reader: Reader) -> str:
         characters=LENGTH_TEXT,
         digits=DIGITS,
         metres=LONGEST_MM // 1000,
+        kilograms=WEIGHT_KG,
+        most=COUNT,
     )
 
 
