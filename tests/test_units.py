@@ -7,14 +7,19 @@ from functools import cache
 from pathlib import Path
 
 import pytest
+from tests.told import each_choice, operations_of, planned, planned_in_inches
 
 from nullah.core import actions
 from nullah.core.drawing import Dimension, Label
+from nullah.core.forms import FORMS
 from nullah.core.lengths import STYLES, Length, Marks, Unit, mm, read_length
 from nullah.core.plan import work_out
 from nullah.core.stations import STATIONS
-from nullah.core.stations.selection import Selection
+from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.wording.card import worded
+from nullah.core.wording.operations import operation_words
+from nullah.core.wording.shop_list import shop_list_words
+from nullah.core.work.shop_list import shop_list
 from nullah.demo.seed_cabinet import seed_cabinet
 
 SOURCE = Path(__file__).parents[1] / "src" / "nullah"
@@ -114,6 +119,34 @@ def test_centimetres_are_shown_at_every_station_and_no_millimetres_beside_them()
         texts += [each.text for each in card.mind]
     assert any(re.search(r"\d cm\b", text) for text in texts)
     assert not [text for text in texts if re.search(r"\d mm\b", text)]
+
+
+def told(plan):
+    """Yield all that is told of a piece: its operations, what is needed, and drawings and cards of every joint."""
+    for part in plan.parts:
+        yield from (operation_words([each], plan.reader) for each in operations_of(plan, part) or ())
+    for _, needs in shop_list_words(shop_list(plan), plan.reader):
+        # Glue and oil are sold by weight and volume.
+        yield from (f"{need.what}: {need.much}" for need in needs)
+    shown = [Selection(part=part.id) for part in plan.parts]
+    shown += [Selection(joints=JointsSelection(joint.id)) for joint in plan.assembly.joints]
+    for station in STATIONS:
+        for selection in shown if station.title in ("Piece", "Joints", "Season") else ():
+            yield from (e.text for e in station.draw(plan, selection).elements if isinstance(e, Dimension | Label))
+            card = worded(station.card(plan, selection), plan.reader)
+            yield from (f"{each.tool}: {each.figure} {each.note}" for each in card.set)
+            yield from (*card.mark, *(each.text for each in card.mind), *card.why)
+
+
+@pytest.mark.dear
+@pytest.mark.parametrize(
+    ("form", "chosen"), [(form, chosen) for form in FORMS if form != "own" for chosen in each_choice(form)]
+)
+def test_a_piece_is_told_in_the_unit_it_was_begun_in_and_in_no_other(form, chosen):
+    inches, millimetres = list(told(planned_in_inches(form, chosen))), list(told(planned(form, chosen)))
+    assert any("″" in text for text in inches) and any(" mm" in text for text in millimetres)
+    assert not [text for text in inches if re.search(r"\d.?(mm|cm)\b", text)]
+    assert not [text for text in millimetres if "″" in text]
 
 
 def test_a_bare_number_is_in_the_unit_shown_and_what_was_typed_in_another_comes_back_as_typed():

@@ -14,7 +14,7 @@ from functools import cache
 from nullah.core.errors import FactError
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.identity import kept_by_value
-from nullah.core.lengths import Length, Marks, Unit, mm, read_length
+from nullah.core.lengths import Length, Marks, Unit, entered, inch, mm, read_length
 from nullah.core.named_tuple import NamedTuple
 
 #: What a kilogram weighs, N (standard gravity, exact).
@@ -34,16 +34,37 @@ class SoldSize(NamedTuple):
 
 
 class Sold(FrozenRecord):
-    """What is sold: nails, each thickness in its length; screws in thicknesses, with their numbers, and in lengths."""
+    """What is sold: nails, each thickness in its length; screws in thicknesses, with their numbers, and in lengths.
+
+    Small bits are sold in steps of `bits_by`, in `unit`.
+    """
 
     nails: tuple[SoldSize, ...]
     screw_thick: tuple[tuple[Length, str], ...]
     screw_long: tuple[Length, ...]
+    bits_by: Length
+    unit: Unit
 
     @property
     def screws(self) -> tuple[SoldSize, ...]:
         """Screws of every thickness and length."""
         return tuple(SoldSize(thick, long, gauge) for thick, gauge in self.screw_thick for long in self.screw_long)
+
+    def bit(self, hole: float) -> Length:
+        """Return the bit that is sold nearest to a hole.
+
+        Parameters
+        ----------
+        hole : float
+            Its diameter, mm.
+
+        Examples
+        --------
+        >>> metric_sizes().bit(0.93).as_text(), inch_sizes().bit(0.93).as_text()
+        ('0.9 mm', '1/32 in')
+        """
+        steps = max(round(hole / float(self.bits_by)), 1)
+        return entered(Length(steps * self.bits_by.mm), self.unit)
 
 
 def _nails(unit: Unit, *sizes: str) -> tuple[SoldSize, ...]:
@@ -61,6 +82,8 @@ def metric_sizes() -> Sold:
         ),
         tuple((read_length(thick, Unit.MM), "") for thick in ("2.5", "3", "3.5", "4", "4.5", "5")),
         tuple(mm(long) for long in (10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100)),
+        mm("0.1"),
+        Unit.MM,
     )  # fmt: skip
 
 
@@ -89,6 +112,8 @@ def inch_sizes() -> Sold:
                 "3 1/2", "4",
             )
         ),
+        inch("1/64"),
+        Unit.INCH,
     )  # fmt: skip
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.card import JointStage, Moment
 from nullah.core.fraction import Fraction
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Length, Marks, entered
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, of_tool
@@ -32,6 +32,17 @@ class Making(NamedTuple):
         """
         found = self.shop.largest_chisel(Length(room))
         return () if found is None else (of_tool("chisel", found),)
+
+    def bit(self, diameter: Length) -> Length:
+        """Return a bit as it is called where it was bought; in the unit shown where the shop has none of its size.
+
+        Parameters
+        ----------
+        diameter : Length
+            Of the hole.
+        """
+        owned = (bit for bit in self.shop.bits if bit.mm == diameter.mm)
+        return next(owned, entered(diameter, self.marks.unit))
 
 
 class BenchStep(NamedTuple):

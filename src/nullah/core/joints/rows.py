@@ -112,8 +112,8 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
     way, made = min(ways, key=lambda each: _worse(*each))
     along, side = way.along, way.side
     places = _places(made, way, chosen, odd=joint.hold is Hold.SLOTS)
-    pilot = _bit(shop, made.pilot)
-    bit = _bit(shop, made.thick + _ROOM) if screws else pilot
+    pilot = _bit(shop, made.pilot, sold)
+    bit = _bit(shop, made.thick + _ROOM, sold) if screws else pilot
     slot, travel, fixed = _slot(joint, (first, second), woods, along, side.axis, len(places), marks)
     return Row(
         made,
@@ -127,7 +127,7 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
         way.strip.low[side.axis.value],
         bit,
         pilot,
-        Fraction(0) if not screws or slot is not None else 2 * from_float(made.thick).mm,
+        Fraction(0) if not screws or slot is not None else marks.to_mark(2 * from_float(made.thick)).mm,
         slot,
         travel,
         fixed,
@@ -297,10 +297,10 @@ def _met(way: _Way, made: Fastening, beside: tuple[Box, ...]) -> Iterator[Box]:
             yield box
 
 
-def _bit(shop: Shop, wanted: float) -> Length:
-    """Return the bit that is nearest; to a tenth of a millimetre where none is near."""
+def _bit(shop: Shop, wanted: float, sold: Sold) -> Length:
+    """Return the bit that is nearest; where none is near, the nearest that is sold."""
     near = shop.bit_for(from_float(round(wanted, 1)))
-    return near if near is not None else Length(max(Fraction(round(wanted * 10), 10), Fraction(1, 2)))
+    return near if near is not None else sold.bit(wanted)
 
 
 def _slot(

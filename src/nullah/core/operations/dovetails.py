@@ -7,12 +7,11 @@ from dataclasses import dataclass
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
-from nullah.core.lengths import Length
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.operations.lines import Edge, Line
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import HullRegion, PrismRegion, Region, prism
-from nullah.core.operations.settings import ToolSetting, of_tool
+from nullah.core.operations.settings import OfTool, ToolSetting
 from nullah.core.operations.stock import Surface, X, Y, Z
 
 
@@ -169,7 +168,7 @@ class SawBlindPins(Operation):
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
         """The saw."""
-        return (of_tool(N_("kerf"), Length(self.kerf)),)
+        return (ToolSetting(N_("kerf"), self.kerf, OfTool()),)
 
     @property
     def needs(self) -> tuple[Line, ...]:

@@ -156,7 +156,7 @@ class Bore(Operation):
             found.append(self.depth)
         if self.head is not None:
             found += [
-                of_tool(N_("countersink"), Length(self.head)),
+                ToolSetting(N_("countersink"), self.head, OfTool()),
                 ToolSetting(N_("countersunk"), self._sunk, self.into),
             ]
         return tuple(found)

@@ -163,7 +163,7 @@ def _used(operations: Iterable[Operation]) -> Iterator[tuple[Tool, Length | Slop
             elif isinstance(setting.by, ByStepping):
                 yield Tool.DIVIDERS, None
             elif isinstance(setting.origin, OfTool) and setting.name in _BOUGHT:
-                yield _BOUGHT[setting.name], setting.origin.bought or Length(setting.figure)
+                yield _BOUGHT[setting.name], setting.origin.bought
 
 
 _MARKERS = {Marker.GAUGE: Tool.MARKING_GAUGE, Marker.KNIFE: Tool.MARKING_KNIFE, Marker.PENCIL: Tool.PENCIL}

@@ -230,7 +230,7 @@ class _Panel(_Side):
                     row=row,
                     places=tuple(some),
                     along=Y,
-                    bit=self._pegs.bit,
+                    bit=self._making.bit(self._pegs.bit),
                     travel=self._marks.to_mark(Length(travel), Direction.UP).mm,
                 )
             else:
@@ -240,7 +240,7 @@ class _Panel(_Side):
                     into=Surface.FACE_SIDE,
                     row=row,
                     places=tuple(some),
-                    bit=self._pegs.bit,
+                    bit=self._making.bit(self._pegs.bit),
                     stays=True,
                     pin=Pin.PEG,
                 )
@@ -382,6 +382,6 @@ class _End(_Side):
             into=Surface.FACE_SIDE,
             row=self.row.line,
             places=tuple(each.line for each in self.places),
-            bit=self._pegs.bit,
+            bit=self._making.bit(self._pegs.bit),
             pin=Pin.PEG,
         )

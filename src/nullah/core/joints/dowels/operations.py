@@ -23,7 +23,7 @@ def dowel_steps(making: Making, row: DowelRow) -> tuple[BenchStep, ...]:
         into=into,
         row=laid.line,
         places=laid.places,
-        bit=row.diameter,
+        bit=making.bit(row.diameter),
         pin=Pin.DOWEL,
         depth=by_rule("depth", row.deep[0], into, making.marks, quantity=f"{row.prefix}.first"),
     )
@@ -35,7 +35,7 @@ def dowel_steps(making: Making, row: DowelRow) -> tuple[BenchStep, ...]:
         into=facing,
         row=lines[0],
         places=lines[1:],
-        bit=row.diameter,
+        bit=making.bit(row.diameter),
         pin=Pin.DOWEL,
         depth=by_rule("depth", row.deep[1], facing, making.marks, quantity=f"{row.prefix}.second"),
     )

@@ -38,7 +38,13 @@ def drawbored_steps(making: Making) -> tuple[BenchStep, ...] | None:
         of=name,
     )
     bored = Bore(
-        part=host.part.id, stock=host.stock, into=into, row=row.line, places=row.places, bit=peg.bit, pin=Pin.PEG
+        part=host.part.id,
+        stock=host.stock,
+        into=into,
+        row=row.line,
+        places=row.places,
+        bit=making.bit(peg.bit),
+        pin=Pin.PEG,
     )
     face, end = guest.surface(marked), guest.surface(side_at(along, not tenons.into.high))
     level = carried(host, guest, along, row.line)
@@ -58,7 +64,13 @@ def drawbored_steps(making: Making) -> tuple[BenchStep, ...] | None:
         backwards=end.high,
     )
     again = Bore(
-        part=guest.part.id, stock=guest.stock, into=face, row=drawn.line, places=(spot,), bit=peg.bit, pin=Pin.PEG
+        part=guest.part.id,
+        stock=guest.stock,
+        into=face,
+        row=drawn.line,
+        places=(spot,),
+        bit=making.bit(peg.bit),
+        pin=Pin.PEG,
     )
     *first, gauged, sawn = cut
     return (
