@@ -5,16 +5,18 @@ import re
 from dataclasses import replace
 
 import pytest
+from PySide6.QtCore import QRectF
 from PySide6.QtWidgets import QApplication, QLineEdit
 
 from nullah.core import actions
 from nullah.core.beginning import begun
-from nullah.core.drawing import Anchor, Dimension, Label, Ring
+from nullah.core.drawing import Anchor, Dimension, Label, Path, Ring, Role
 from nullah.core.forms import FORMS
 from nullah.core.label_placing import LabelBox
 from nullah.core.lengths import Marks, Unit
 from nullah.core.plan import work_out
 from nullah.core.project import Project
+from nullah.core.refs import PieceRef
 from nullah.core.sheets.page import SheetKind
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
@@ -170,6 +172,33 @@ def test_the_boxes_are_those_of_the_pictures(qapp, tmp_path):
         for label in view["labels"]:
             left, top, width, height = label["box"]
             assert left >= 0 and top >= 0 and left + width <= wide + 1 and top + height <= high + 1, label
+
+
+def crossing(bench):
+    """Return the words that cross the outline of a part without a board."""
+    outlines, on_top = [], {}
+    for each in bench.drawing.elements:
+        if isinstance(each, Path) and each.role is Role.HIDDEN and isinstance(each.ref, PieceRef):
+            first, _, third, _ = (bench.scale.put(point) for point in each.points)
+            outlines.append(QRectF(first, third).normalized())
+            on_top[each.ref] = outlines[-1]
+    assert outlines
+    boxes = [(text.text, text.box.adjusted(1, 1, -1, -1)) for text in painted_texts(bench)]
+    loose = [(text, box) for text, box in boxes if not any(outline.contains(box) for outline in on_top.values())]
+    return [text for text, box in loose if any(box.intersects(outline) for outline in outlines)]
+
+
+@pytest.mark.dear
+@pytest.mark.sampled(29)
+@pytest.mark.parametrize(("size", "boards"), list(itertools.product(SIZES[:3], (1, 3, 12))))
+@pytest.mark.parametrize("form", ["box", "tray", "chest", "case", "stand", "holder", "table", "top"])
+def test_no_name_crosses_the_outline_of_a_part_that_waits_for_wood(open_window, form, size, boards):
+    window = open_window(replace(of_form(form, Unit.INCH), boards=crowded(boards).boards))
+    window.resize(*size)
+    window.show_station(2)
+    for _ in range(3):
+        QApplication.processEvents()
+    assert not crossing(window.bench)
 
 
 def test_it_would_be_noticed(qapp):

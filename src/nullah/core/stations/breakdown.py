@@ -25,12 +25,21 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Rol
 from nullah.core.fixes import GlueFromStaves
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Direction, Marks, from_float
+from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.sizes import quarters_name
 from nullah.core.reader import Reader, sentence
 from nullah.core.refs import BoardRef, PartRef, PieceRef
-from nullah.core.stations.rack import MOST_IN_A_COLUMN, MOST_TOLD, board_places, draw_flaws, draw_missing, rack_layout
+from nullah.core.stations.rack import (
+    MOST_IN_A_COLUMN,
+    MOST_TOLD,
+    RackLayout,
+    board_places,
+    draw_flaws,
+    draw_missing,
+    rack_layout,
+)
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
 from nullah.core.wood.species import USUAL_WOOD
@@ -56,8 +65,14 @@ from nullah.core.work.clamping import staves_glue_up
 from nullah.core.work.milling import gluing_of_staves
 from nullah.core.work.sawing import saw_operations
 
-#: Room for a letter of a name on the drawing, mm for each column of boards there is.
-_LETTER = 24.0
+#: About how large the bench of a small window is, and a letter and the height of a name on it, paper mm.
+_BENCH = (128.0, 112.0)
+_LETTER, _LINE = 2.1, 5.5
+#: What is left free above the parts that wait, between rows of them and parts in a row, and between a part and its name
+#: where it has no room for that, paper mm.
+_HEAD, _ROW, _BESIDE = 12.0, 3.0, 1.5
+#: So far the parts of a stack look out behind one another, as a share of their width.
+_STEP = 0.04
 
 
 def selected_piece(plan: Plan, selection: Selection) -> RoughPart | None:
@@ -86,7 +101,7 @@ def draw(plan: Plan, selection: Selection) -> Drawing:
     shown = Drawing()
     for board_plan in plan.boards:
         told = not crowded or in_hand is board_plan
-        wood, words = _board(plan, board_plan, not told and len(plan.boards) > MOST_TOLD, told)
+        wood, words = _board(plan, board_plan, not told and bool(plan.unplaced or len(plan.boards) > MOST_TOLD), told)
         place = places[board_plan.board.id]
         # Each by itself: wood that is kept is kept where it lies.
         shown += wood.moved(*place) + words.moved(*place)
@@ -97,20 +112,51 @@ def _alike(rough: RoughPart) -> tuple[object, ...]:
     return rough.along, rough.across, rough.thickness, rough.wood
 
 
-def _waiting_places(plan: Plan) -> dict[tuple[object, ...], tuple[float, float]]:
-    """Give where parts without a board are drawn: in rows below the boards, equal ones on one another."""
+class _Waiting(NamedTuple):
+    """Where parts without a board are drawn, which of them hold their name, and else how far beside them it is; mm."""
+
+    places: dict[tuple[object, ...], tuple[float, float]]
+    named: frozenset[tuple[object, ...]]
+    beside: float
+    width: float
+    height: float
+
+
+def _waiting_places(plan: Plan) -> _Waiting:
+    """Set parts without a board out in rows below the boards, equal ones on one another."""
     layout = rack_layout(plan.project.boards)
-    below = layout.height + 130 * max(1.0, layout.columns / 2)
-    spots: dict[tuple[object, ...], tuple[float, float]] = {}
-    x = row_high = 0.0
+    found = _Waiting({}, frozenset(), 0.0, layout.width, layout.height)
+    # How large type comes out hangs on how large all of it is, and that on the room that type is given.
+    for _ in range(3):
+        found = _in_rows(plan, layout, max(found.width / _BENCH[0], found.height / _BENCH[1]))
+    return found
+
+
+def _in_rows(plan: Plan, layout: RackLayout, scale: float) -> _Waiting:
+    """Set parts out in rows as wide as the boards; `scale` is how many mm of the drawing a mm of paper is."""
+    places: dict[tuple[object, ...], tuple[float, float]] = {}
+    named: set[tuple[object, ...]] = set()
+    x, below, row_high, width = 0.0, layout.height + _HEAD * scale, 0.0, layout.width
     for key, stack in _stacks(plan).items():
-        along = max(float(stack[0].along), _LETTER * layout.columns * len(_stack_name(plan, stack)))
-        if x and x + along > layout.width:
-            x, below, row_high = 0.0, below + row_high + 65 * layout.columns, 0.0
-        spots[key] = (x, below)
-        x += along + 30 * layout.columns
-        row_high = max(row_high, float(stack[0].across))
-    return spots
+        long, wide = float(stack[0].along), float(stack[0].across)
+        name = _LETTER * scale * len(_stack_name(plan, stack))
+        if name < long and _LINE * scale < wide:
+            named.add(key)
+        room = long if key in named else long + _BESIDE * scale + name
+        if x and x + room > layout.width:
+            x, below, row_high = 0.0, below + row_high, 0.0
+        # Of several, those behind look out above.
+        top = _behind(stack) * _STEP * wide
+        places[key] = (x, below + top)
+        width = max(width, x + room)
+        x += room + _ROW * scale
+        row_high = max(row_high, top + max(wide, _LINE * scale) + _ROW * scale)
+    return _Waiting(places, frozenset(named), _BESIDE * scale, width, below + row_high)
+
+
+def _behind(stack: list[RoughPart]) -> int:
+    """Return how many of a stack are seen behind the one on top."""
+    return min(len(stack) - 1, 2)
 
 
 def _stacks(plan: Plan) -> dict[tuple[object, ...], list[RoughPart]]:
@@ -130,7 +176,7 @@ def place_on_bench(plan: Plan, part_id: str) -> tuple[float, float]:
     board_plan = plan.board_of(part_id)
     if board_plan is None:
         rough = plan.rough_part(part_id)
-        return _waiting_places(plan).get(_alike(rough), (0.0, 0.0)) if rough is not None else (0.0, 0.0)
+        return _waiting_places(plan).places.get(_alike(rough), (0.0, 0.0)) if rough is not None else (0.0, 0.0)
     rect = next(item.rect for item in board_plan.placed if item.part.id == part_id)
     left, top = board_places(plan.project.boards)[board_plan.board.id]
     return left + rect.x, top + float(board_plan.board.width) - rect.top
@@ -139,22 +185,23 @@ def place_on_bench(plan: Plan, part_id: str) -> tuple[float, float]:
 def _waiting(plan: Plan, selection: Selection) -> Iterator[Element]:
     """Draw the parts that lie nowhere, dashed, to be dragged onto a board; of equal ones the one in hand is on top."""
     stacks, in_hand = _stacks(plan), selected_piece(plan, selection)
-    letter = _LETTER * rack_layout(plan.project.boards).columns
-    for number, (key, (x, y)) in enumerate(_waiting_places(plan).items()):
+    waiting = _waiting_places(plan)
+    for number, (key, (x, y)) in enumerate(waiting.places.items()):
         if number == 0:
-            yield Label((x, y), without_wood(plan.reader), 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
+            top = y - _behind(stacks[key]) * _STEP * float(stacks[key][0].across)
+            yield Label((x, top), without_wood(plan.reader), 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -4.5))
         stack = stacks[key]
         rough = in_hand if in_hand is not None and in_hand in stack else stack[0]
         long, wide, ref = float(rough.along), float(rough.across), PieceRef(rough.id)
-        for behind in range(min(len(stack) - 1, 2), 0, -1):
-            step = 0.04 * wide * behind
+        for behind in range(_behind(stack), 0, -1):
+            step = _STEP * wide * behind
             yield rectangle(x + step, y - step, long, wide, Role.HIDDEN, Fill.PAPER, ref=ref)
         yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, ref=ref)
         name = _stack_name(plan, stack)
-        if len(name) * letter < long:
+        if key in waiting.named:
             yield Label((x + long / 2, y + wide / 2), name, 3.8, bold=True, ref=ref)
         else:
-            yield Label((x, y + wide), name, 3.2, Anchor.START, ref=ref, nudge_mm=(0, 4))
+            yield Label((x + long + waiting.beside, y + wide / 2), name, 3.2, Anchor.START, ref=ref)
 
 
 def draw_one_board(plan: Plan, board_plan: BoardPlan) -> Drawing:
@@ -169,7 +216,8 @@ def _board(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool = True) 
     Among a `crowded` rack only that is written for which there is room.
     """
     catalogue = IdentityKey(plan.marks.catalogue)
-    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong), crowded, catalogue)
+    spare = not plan.unplaced
+    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong), crowded, spare, catalogue)
     return wood, drawing(_words(plan, board_plan, crowded, told))
 
 
@@ -179,15 +227,19 @@ def _wood(
     placed: tuple[PlacedPart, ...],
     wrong: frozenset[str],
     crowded: bool,
+    spare: bool,
     catalogue: IdentityKey[Catalogue],
 ) -> Drawing:
     """Return a board and what lies on it, without words; it is kept, for most changes are of something else."""
     parts = (_placed(board, item, wrong) for item in placed)
-    wood = _board_wood(board, placed, crowded, Reader(Marks(catalogue=catalogue.carried)))
+    wood = _board_wood(board, placed, crowded, spare, Reader(Marks(catalogue=catalogue.carried)))
     return drawing(wood, *parts, draw_flaws(board, catalogue.carried, crowded))
 
 
-def _board_wood(board: Board, placed: tuple[PlacedPart, ...], crowded: bool, reader: Reader) -> Iterator[Element]:
+def _board_wood(
+    board: Board, placed: tuple[PlacedPart, ...], crowded: bool, spare: bool, reader: Reader
+) -> Iterator[Element]:
+    """Draw a board; where it is `spare`, all parts lie on wood, and it is not needed if it holds none of them."""
     length, width = float(board.length), float(board.width)
     if placed:
         used = max(item.rect.end for item in placed)
@@ -204,7 +256,7 @@ def _board_wood(board: Board, placed: tuple[PlacedPart, ...], crowded: bool, rea
     else:
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, ref=BoardRef(board.id))
         yield from grain_lines(0, 0, length, width, board.name)
-        if not crowded:
+        if spare and not crowded:
             yield Label((length / 2, width / 2), rest_words(False, reader), 3.0, role=Role.FAINT)
     yield from draw_missing(board)
 
