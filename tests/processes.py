@@ -34,7 +34,16 @@ def parent(process):
 def children_of(process):
     """Return the processes that one has begun and that run."""
     there = [int(entry) for entry in os.listdir("/proc") if entry.isdecimal()]
-    return {each for each in there if alive(each) and parent(each) == process}
+    return {each for each in there if _runs_below(each, process)}
+
+
+def _runs_below(process, above):
+    try:
+        state, begun_by = _stat(process)
+    except OSError:
+        # It ended between two looks.
+        return False
+    return state != "Z" and begun_by == above
 
 
 def below(process):

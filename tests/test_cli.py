@@ -283,6 +283,13 @@ def test_new_takes_sizes_units_mark_name_and_boards(tmp_path):
     assert new(tmp_path, "box", "--mark", "0.1mm").marks.mm_mark == Fraction(1, 10)
 
 
+def test_new_says_which_columns_of_a_table_of_boards_it_passes_over(tmp_path, capsys):
+    boards = tmp_path / "rack.csv"
+    boards.write_text("board,length,width,thickness,Wood,species\nFord 1,2 m,180 mm,27 mm,oak,white oak\n")
+    assert new(tmp_path, "box", "--boards", str(boards)).boards[0].species == "white oak"
+    assert capsys.readouterr().err == "nullah: Nothing is taken of the column “wood” of rack.csv.\n"
+
+
 def test_new_leaves_out_choices_that_do_not_apply_and_names_them(tmp_path, capsys):
     project = new(tmp_path, "box", "--choose", "corners=rabbeted", "--choose", "tails_on=ends")
     assert dict(project.piece.choices) == {"corners": "rabbeted"}

@@ -346,6 +346,22 @@ def test_what_to_buy_is_said_on_the_card_and_on_paper():
     assert not any(sheet.name == "to-buy" for sheet in all_sheets(enough))
 
 
+@pytest.mark.dear
+def test_nothing_is_to_be_bought_for_what_is_only_not_laid_yet():
+    from nullah.core.sheets.sheets import all_sheets
+
+    bare = replace(seed_cabinet(), layout=())
+    for project, bought in (
+        (bare, False),
+        (replace(bare, boards=bare.boards[:1]), True),
+        (replace(bare, boards=()), True),
+    ):
+        plan = work_out(project, milling=False, proving=False)
+        texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Selection()).mind]
+        assert any(text.startswith("To buy") for text in texts) is bought
+        assert any(sheet.name == "to-buy" for sheet in all_sheets(plan)) is bought
+
+
 # --- where a part may go --------------------------------------------------------------------------
 
 

@@ -4,12 +4,12 @@ import os
 import threading
 import time
 from dataclasses import replace
-from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtWidgets import QApplication, QLabel
 from tests.desk.conftest import as_read
+from tests.processes import below
 
 from nullah.background import IDLE
 from nullah.core import actions
@@ -29,15 +29,6 @@ from nullah.desk.thumbnails import Thumbnails, _painter
 from nullah.paper.palette import DAY
 
 BREAKDOWN, DAY_BOOK = 2, 6
-
-
-def below(process):
-    """Return the processes that one has begun, and those that they have begun."""
-    found = []
-    for task in Path(f"/proc/{process}/task").iterdir():
-        for child in map(int, (task / "children").read_text(encoding="ascii").split()):
-            found += [child, *below(child)]
-    return found
 
 
 @pytest.fixture

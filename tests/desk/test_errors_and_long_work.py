@@ -35,13 +35,28 @@ def test_the_most_urgent_sentence_is_shown_and_the_others_wait(qtbot):
     banner = Banner()
     qtbot.addWidget(banner)
     for urgency in (Urgency.QUESTION, Urgency.OFFER, Urgency.ERROR, Urgency.WORD):
-        banner.say(urgency.name, urgency=urgency)
+        banner.say(urgency.name, ("Do it", lambda: None), urgency=urgency)
         assert as_read(banner.words) == max(banner._said).name
     banner.tell("still asking", Urgency.QUESTION)
     for words in ("ERROR", "still asking", "WORD", "OFFER"):
         assert as_read(banner.words) == words
         qtbot.mouseClick(banner.button("Dismiss"), Qt.MouseButton.LeftButton)
     assert not banner.isVisible()
+
+
+def test_what_only_tells_gives_way_to_what_is_told_of_a_later_action(qtbot):
+    banner = Banner()
+    qtbot.addWidget(banner)
+    banner.say("cannot be read", urgency=Urgency.ERROR)
+    banner.say("work of yesterday", ("Open it", lambda: None), urgency=Urgency.OFFER)
+    assert as_read(banner.words) == "cannot be read", "an offer is no answer to what was done"
+    banner.say("3 boards are on the rack")
+    assert as_read(banner.words) == "3 boards are on the rack"
+    qtbot.mouseClick(banner.button("Dismiss"), Qt.MouseButton.LeftButton)
+    assert as_read(banner.words) == "work of yesterday"
+    banner.say("cannot be saved", ("Save elsewhere", lambda: None), urgency=Urgency.ERROR)
+    banner.say("printed")
+    assert as_read(banner.words) == "cannot be saved", "there is something to be done about it"
 
 
 @pytest.fixture

@@ -134,9 +134,14 @@ def test_that_work_could_not_be_kept_is_not_said_once_it_is_kept_after_all(tmp_p
     document, said = Document(seed_box(), Autosave(tmp_path)), []
     document.warned.connect(said.append)
     document.do("name", lambda p: actions.rename(p, "Twine box"))
+    go_on = Event()
     with monkeypatch.context() as disk, qtbot.waitSignal(document._kept) as told:
         full_disk(disk)
+        refuse = os.fsync
+        disk.setattr("os.fsync", lambda file: go_on.wait(20) and refuse(file))
         document._keep_beside()
+        # Only now: of what is done already whoever began it would be told at once.
+        go_on.set()
         document._keeping.result()
         disk.undo()
         assert document.keep(), "the disk has room again"

@@ -77,6 +77,7 @@ def test_the_rack_goes_out_as_a_list_and_comes_back(user, rack, tmp_path):
     assert "their flaws in rack flaws.csv" in as_read(user.window.banner.words)
     before = user.project.boards
     assert papers.exports.bring_boards(tmp_path / "rack.csv")
+    assert as_read(user.window.banner.words).endswith("are on the rack."), "and nothing was passed over"
     came = user.project.boards[len(before) :]
     for old, new in zip(before, came, strict=True):
         assert untyped((new.name, new.length, new.width, new.flaws, new.cut, new.twist)) == untyped(
@@ -86,6 +87,9 @@ def test_the_rack_goes_out_as_a_list_and_comes_back(user, rack, tmp_path):
     assert not papers.exports.bring_boards(tmp_path / "bad.csv")
     assert "bad.csv, line 2: width is 0" in as_read(user.window.banner.words)
     assert len(user.project.boards) == 2 * len(before)
+    (tmp_path / "more.csv").write_text("board,length,width,thickness,color,shelf\na,1000,100,20,red,3\n")
+    assert papers.exports.bring_boards(tmp_path / "more.csv")
+    assert "Nothing is taken of the columns “color” and “shelf” of more.csv." in as_read(user.window.banner.words)
 
 
 def test_a_survey_is_brought_in_for_the_board_in_hand(user, rack, tmp_path):

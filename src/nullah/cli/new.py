@@ -162,11 +162,15 @@ def _marks(units: str, mark: str | None) -> Marks:
 
 def _with_boards(project: Project, path: Path) -> Project:
     from nullah.core.rack.board import BoardError
-    from nullah.files.rack_tables import read_rack
+    from nullah.core.wording.rack import passed_over_words
+    from nullah.files.rack_tables import columns_passed_over, read_rack
     from nullah.files.tables import TableError
 
     try:
-        return actions.add_boards(project, read_rack(path))
+        boards, over = read_rack(path), columns_passed_over(path)
+        if over:
+            say(passed_over_words(over, path.name, read.reader()))
+        return actions.add_boards(project, boards)
     except (TableError, BoardError) as error:
         raise RefusedError(error_words(error)) from error
 

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves, make_whole
 from nullah.core.breakdown.asks import can_supply
+from nullah.core.breakdown.facts import FitsOn, RoomOn
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
 from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawable
@@ -43,11 +44,22 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
 
 
 def shortage_of(plan: Plan) -> Shortage:
-    """Return what a plan has no wood for."""
+    """Return what a plan has no wood for: where the rack has enough of it for parts that fit, they only wait."""
     from nullah.core.breakdown.buying import Shortage
 
-    parts = tuple(each.part for each in plan.unplaced)
+    fitting = [each.part for each in plan.unplaced if isinstance(each.why, FitsOn | RoomOn)]
+    free = sum(
+        each.board.length.mm * each.board.width.mm - _area(item.part for item in each.placed)
+        for each in plan.boards
+        if any(can_supply(part, each.board) for part in fitting)
+    )
+    wait = fitting if _area(fitting) <= free else []
+    parts = tuple(each.part for each in plan.unplaced if each.part not in wait)
     return Shortage(parts, plan.project.flawed_share, plan.project.shop.kerf)
+
+
+def _area(parts: Iterable[RoughPart]) -> Fraction:
+    return sum((part.along.mm * part.across.mm for part in parts), Fraction(0))
 
 
 def _of_most_wood(pieces: tuple[RoughPart, ...], boards: tuple[Board, ...]) -> tuple[RoughPart, ...]:

@@ -39,7 +39,8 @@ class _Message(NamedTuple):
 class Banner(QWidget):
     """Shows the most urgent of what was said; each urgency holds one sentence, the last that was said.
 
-    So an error at the start is not covered by an offer, and the offer is still there after it.
+    So an error at the start is not covered by an offer, and the offer is still there after it. What only tells, with
+    nothing to be done about it, gives way to what is told of a later action.
     """
 
     #: One of its buttons had the focus and goes: somebody else should have it.
@@ -75,6 +76,8 @@ class Banner(QWidget):
         dismiss : bool
             Whether it can be dismissed without doing anything.
         """
+        if urgency is not Urgency.OFFER:
+            self._said = {held: each for held, each in self._said.items() if each.buttons or held <= urgency}
         self._said[urgency] = _Message(one_sentence(sentence), tuple(_Button(*each) for each in ways), dismiss)
         self._show()
 

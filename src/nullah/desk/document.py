@@ -199,7 +199,7 @@ class Document(QObject):
         if self.patient or self._buyer is None or not self.plan.unplaced:
             return
         shortage, asked = shortage_of(self.plan), self._buyer.asked
-        if known_buying_list(shortage) is None and (asked is None or shortage_of(asked) != shortage):
+        if shortage.parts and known_buying_list(shortage) is None and (asked is None or shortage_of(asked) != shortage):
             self._buyer.ask(self.plan)
 
     def _counted(self, plan: Plan, lines: tuple[BuyingLine, ...]) -> None:

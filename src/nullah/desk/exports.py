@@ -197,11 +197,12 @@ class Exports:
     def bring_boards(self, path: Path) -> bool:
         """Put the boards of a list on the rack, as one step; on failure say why and leave all as it is."""
         from nullah.core import actions
-        from nullah.files.rack_tables import read_rack
+        from nullah.core.wording.rack import passed_over_words
+        from nullah.files.rack_tables import columns_passed_over, read_rack
         from nullah.files.tables import TableError
 
         try:
-            boards = read_rack(path)
+            boards, over = read_rack(path), columns_passed_over(path)
         except TableError as error:
             self._refuse(error)
             return False
@@ -210,7 +211,10 @@ class Exports:
             return False
         words = tr("bring in {count} boards of {name}", count=len(boards), name=path.name)
         refused = self._document.do(words, lambda p: actions.add_boards(p, boards))
-        self._banner.say(refused or tr("{count} boards of {name} are on the rack.", count=len(boards), name=path.name))
+        done = tr("{count} boards of {name} are on the rack.", count=len(boards), name=path.name)
+        if over:
+            done = f"{done} {passed_over_words(over, path.name, self._document.plan.reader)}"
+        self._banner.say(refused or done)
         return not refused
 
     def ask_survey(self) -> None:

@@ -30,7 +30,7 @@ from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.facts import error_words
-from nullah.files.tables import Row, TableError, check_name, each, plain, quantity, read_rows, size
+from nullah.files.tables import Row, TableError, check_name, each, headings_of, plain, quantity, read_rows, size
 
 BOARD_COLUMNS = (
     "board",
@@ -173,6 +173,16 @@ def read_rack(path: Path, species: str = "") -> tuple[Board, ...]:
     boards = read_boards(path, species)
     beside = flaws_beside(path)
     return read_flaws(beside, boards) if beside.is_file() else boards
+
+
+def columns_passed_over(path: Path) -> tuple[str, ...]:
+    """Return the headings of a table of boards of which nothing is taken.
+
+    Raises
+    ------
+    TableError
+    """
+    return tuple(heading for heading in headings_of(path) if heading and heading not in BOARD_COLUMNS)
 
 
 def flaws_beside(path: Path) -> Path:

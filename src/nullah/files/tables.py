@@ -79,6 +79,17 @@ def cells_of(text: str, delimiter: str = ",") -> Iterator[tuple[int, list[str]]]
         raise TableError(f"Line {reader.line_num} cannot be read as a table: {error}.") from error
 
 
+def headings_of(path: Path) -> tuple[str, ...]:
+    """Return the headings of a CSV file, in lower case.
+
+    Raises
+    ------
+    TableError
+        If it cannot be read.
+    """
+    return tuple(heading.lower() for heading in next(cells_of(read_table_text(path)), (0, []))[1])
+
+
 def read_rows(path: Path, columns: Sequence[str]) -> list[tuple[int, Row]]:
     """Read a CSV file with a heading; give (line number, row) pairs with the headings in lower case.
 

@@ -376,7 +376,7 @@ def one_strip(
     each = cut_length.mm + kerf.mm + _SHOT
     return first._replace(
         id="+".join(piece.id for piece in pieces),
-        name=name,
+        name=Phrase("strip for {parts}", parts=Name(name)),
         length=Length(each * len(pieces)) + allowances.end,
         makes=tuple(piece.id for piece in pieces),
         strip=True,

@@ -48,9 +48,9 @@ def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
 
 def buying_sheets(plan: Plan) -> Iterator[Sheet]:
     """Make the list to take to the yard, if the rack is not enough."""
-    if not plan.unplaced:
-        return
     shortage = shortage_of(plan)
+    if not shortage.parts:
+        return
     title = plan.reader.text(TO_BUY)
     found = heading(plan.project.piece.name, title, without_wood_note(len(shortage.parts), plan.reader))
     y = 32.0

@@ -405,6 +405,8 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     from nullah.core.laying import shortage_of
 
     shortage = shortage_of(plan)
+    if not shortage.parts:
+        return
     lines = known_buying_list(shortage) if plan.aside else buying_list(shortage)
     if lines is None:
         yield Remark(BoardsBeingCounted(), Severity.WARNING)

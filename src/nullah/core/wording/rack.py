@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import N_
+from nullah.core.limits import quoted
 from nullah.core.rack.board import Board, Faces, Flaw, write_price
 from nullah.core.rack.drying import Readiness, Room, readiness
 from nullah.core.reader import Reader, sentence
@@ -205,3 +206,14 @@ def curve_words(board: str, reader: Reader) -> tuple[str, str]:
 def room_words(percent: float, reader: Reader) -> str:
     """Return the moisture that wood comes to in the room."""
     return reader.text("room {percent} %", percent=f"{percent:.1f}")
+
+
+def passed_over_words(headings: Sequence[str], table: str, reader: Reader) -> str:
+    """Return which columns of a table of boards nothing was taken of."""
+    return reader.count(
+        len(headings),
+        "Nothing is taken of the column {headings} of {table}.",
+        "Nothing is taken of the columns {headings} of {table}.",
+        headings=reader.listed(quoted(heading) for heading in headings),
+        table=table,
+    )

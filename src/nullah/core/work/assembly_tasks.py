@@ -61,7 +61,7 @@ def assembly_tasks(
 
     `carried` is what is laid on others, by its glue-up.
     """
-    shape = _shape_tasks(plan, mill, joints)
+    shape = _shape_tasks(plan, mill, fit, joints)
     made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
     smooth = _smooth_tasks(plan, made, glued, fit)
     coats = _coats_before(plan, made, smooth)
@@ -183,8 +183,8 @@ def _late_tasks(late: Iterable[Task], where: Mapping[str, str], last: dict[str, 
     return found
 
 
-def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
-    """Shape parts after their joints are cut: a taper after its mortises, a bevel after its groove."""
+def _shape_tasks(plan: Plan, mill: MillTasks, fit: Mapping[str, str], joints: JointTasks) -> list[Task]:
+    """Shape parts after they are as large as they must be and their joints are cut: a bevel after its groove."""
     alike: dict[str, list[str]] = {}
     frames = frames_of(plan.assembly)
     for each in plan.parts:
@@ -194,7 +194,8 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
     for name, ids in alike.items():
         parts = [part for each in ids if (part := plan.part(each)) is not None]
         metres = sum(float(part.length) / 1000 * len(part.shapings) for part in parts)
-        after = [mill.by_part[each] for each in ids] + [task for each in ids for task in joints.cut_in(each)]
+        after = [mill.by_part[each] for each in ids] + [fit[each] for each in ids if each in fit]
+        after += [task for each in ids for task in joints.cut_in(each)]
         told = [shaped(frames[part.id], plan.marks) for part in parts]
         every = [each for made in told if made is not None for each in made]
         operations = tuple(sorted(every, key=lambda each: bool(each.takes)))
