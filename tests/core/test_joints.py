@@ -70,6 +70,8 @@ def test_what_cannot_be_drawn_is_refused_with_a_sentence(wrong):
         ({"tails": 30}, Severity.FAILURE, "nothing is left for the tails"),
         ({"tails": 16}, Severity.FAILURE, "run to a point"),
         ({"pin": 1}, Severity.WARNING, "finer than saw"),
+        ({"pin": "0.6"}, Severity.WARNING, "finer than saw"),
+        ({"pin": "0.59"}, Severity.FAILURE, "finer than saw"),
         ({"half_pin": 2}, Severity.WARNING, "half-pin"),
         ({"slope": 3, "tails": 2}, Severity.WARNING, "crumble"),
         ({"slope": 14}, Severity.WARNING, "straight fingers"),

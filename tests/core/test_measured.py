@@ -120,8 +120,12 @@ def surfaces(value):
 @pytest.mark.dear
 @pytest.mark.parametrize(
     ("form", "chosen", "given"),
-    # Slips so thin that they have no groove of the bottom's.
-    [*((*each, ()) for each in TRIED), ("drawer", (("bottom", "slips"),), (("slip.thickness", mm("7.5")),))],
+    [
+        *((*each, ()) for each in TRIED),
+        # Slips so thin that they have no groove of the bottom's, and a back so thick that the bottom is nailed to it.
+        ("drawer", (("bottom", "slips"),), (("slip.thickness", mm("7.5")),)),
+        ("case", (), (("back.thickness", mm(12)),)),
+    ],
     ids=str,
 )
 def test_nothing_is_worked_at_an_end_or_edge_that_is_still_to_be_cut_to_fit(form, chosen, given):
@@ -133,8 +137,13 @@ def test_nothing_is_worked_at_an_end_or_edge_that_is_still_to_be_cut_to_fit(form
         if isinstance(made, CutToSize)
     ]
     for task in tasks.values():
-        taking = [made for made in task.operations if made.takes and task.trade not in (Trade.MILL, Trade.FIT)]
+        made_then = task.operations if task.trade not in (Trade.MILL, Trade.FIT) else ()
         before = work_before(tasks, task.id)
         for part, end, fit in cut:
-            at_it = [made for made in taking if made.part == part and end in surfaces(made)]
+            at_it = [made for made in made_then if made.part == part and works_at(made, end)]
             assert not at_it or fit in before, f"{task.id}: {part}"
+
+
+def works_at(made, end):
+    """Return whether something is set out from an end or edge, or wood is taken there."""
+    return any(setting.origin is end for setting in made.settings) or (bool(made.takes) and end in surfaces(made))

@@ -597,8 +597,9 @@ def test_only_what_is_measured_over_something_is_as_large_as_its_largest(form):
             if task.measures:
                 mark = task_card(plan, standing(plan, datetime(2026, 3, 1)), task).mark
                 over |= {task.measures[0] for step in mark if "the largest counts" in step}
-    assert all(name.endswith("_bottom.opening") for name in over)
-    assert bool(over) is (form in ("case", "drawer"))
+    # What lies under walls, or under a drawer.
+    assert all(name == "walls.length" or name.endswith("_bottom.opening") for name in over)
+    assert bool(over) is (form in ("case", "drawer", "holder"))
 
 
 def test_a_rail_that_is_dovetailed_into_a_frame_is_cut_to_it_as_it_stands_dry():

@@ -153,7 +153,6 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
             "rail.width",
             1,
             N_("of the upper rail"),
-            "0",
             lap="(leg.section - lap.length)",
         ),
         ruled("opening.width", N_("width of the drawer's opening"), "frame.length - 2 * leg.section"),

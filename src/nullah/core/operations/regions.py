@@ -62,7 +62,9 @@ def prism(axis: int, polygon: Sequence[tuple[Number, Number]], start: Number, en
     end : Number
         Along the axis, mm.
     """
-    return PrismRegion(axis, tuple((float(a), float(b)) for a, b in polygon), float(start), float(end))
+    # Pins may come to a point: the same corner twice is one.
+    corners = dict.fromkeys((float(a), float(b)) for a, b in polygon)
+    return PrismRegion(axis, tuple(corners), float(start), float(end))
 
 
 def block(x: Span, y: Span, z: Span) -> PrismRegion:

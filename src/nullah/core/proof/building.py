@@ -42,6 +42,9 @@ def told_wrongly(case: ProofInput, wrong: Collection[str]) -> Iterator[list[Find
             continue
         frame = frames[part.id]
         facts = built_otherwise(frame, frame.stock, operations, case.recipes[part.id], mark)
+        if facts and not case.fitted(part.id):
+            # What is not cut to a measurement is as it was designed, however long what goes into it came out.
+            facts = built_otherwise(frame, frame.stock, operations, case.before.recipes[part.id], mark)
         yield [
             Finding(FaultKind.MADE_OTHERWISE, Remark(fact, Severity.FAILURE), (part.id,), place=_place(frame, fact))
             for fact in facts

@@ -105,9 +105,15 @@ class ProofInput:
 
     @cached_property
     def _fitted_to(self) -> dict[str, frozenset[str]]:
-        """What was measured for each part, or for what moves or is made up with it."""
-        body = {part.id: part.group or part.id for part in self.assembly.parts}
+        """What was measured for each part, or for what moves or is made up with it.
+
+        A bottom that lies in grooves of its drawer is cut to the drawer, and not with it.
+        """
+        group_of = {part.id: part.group for part in self.assembly.parts}
+        body = {part: group or part for part, group in group_of.items()}
         body |= {part: unit.name for unit in self.assembly.units for part in unit.parts}
+        caught = (joint for joint in self.assembly.joints if joint.type.captures)
+        body |= {each.second: each.second for each in caught if group_of[each.first] == group_of[each.second] != ""}
         known = self.ledger.quantities
         measured = {name for name, each in known.items() if each.origin is Origin.MEASURED}
         found: dict[str, set[str]] = {}
@@ -115,6 +121,10 @@ class ProofInput:
             fits = (known[name].fits for name in part.quantities if name in known)
             found.setdefault(body[part.id], set()).update(*(measured.intersection(names) for names in fits))
         return {part.id: frozenset(found[body[part.id]]) for part in self.assembly.parts}
+
+    def fitted(self, part: str) -> bool:
+        """Return whether a part is cut to something that was measured."""
+        return bool(self._fitted_to.get(part))
 
     def fits_apart(self, parts: Iterable[str]) -> bool:
         """Return whether some parts are cut to different measurements, or only some of them are.

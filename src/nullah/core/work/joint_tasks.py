@@ -14,12 +14,15 @@ from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
 from nullah.core.named_tuple import NamedTuple
+from nullah.core.operations.fastening import SetOutRow
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMeasure
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.taking import CutToSize
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
-from nullah.core.work.bench_work import bored_in_place
+from nullah.core.work.bench_work import bored_in_place, fitted
 from nullah.core.work.joint_names import again, step_fact
 from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_by_host
 from nullah.core.work.meetings import enters_another
@@ -175,8 +178,8 @@ def joint_tasks(
     told: dict[Operation, str] = {}
     for kind, work, beside in _works(plan, waits):
         mates = {part for joint in kind.all for part in (joint.first, joint.second)}
-        fitted = frozenset(part for part in mates if part in waits)
-        hosted = bool(fitted) and any(
+        to_fit = frozenset(part for part in mates if part in waits)
+        hosted = bool(to_fit) and any(
             other in hosts_of(plan, part)
             for joint in kind.all
             for part, other in ((joint.first, joint.second), (joint.second, joint.first))
@@ -184,6 +187,8 @@ def joint_tasks(
         )
         hosted |= any(joint.type.enters and joint.second in to_level for joint in kind.all)
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
+        later = _cut_later(plan, work, waits)
+        behind: tuple[str, ...] = ()
         told_already: set[TaskFact] = set()
         for number, step in enumerate(work.steps, start=1):
             works = (work, *(each for each in beside if _at_one_go(step, each.steps, number)))
@@ -202,20 +207,56 @@ def joint_tasks(
                 continue
             if len(works) > 1:
                 before = tuple(dict.fromkeys((*before, *(mill.by_part[each.part] for each in fresh))))
-            task = _task(plan, works, number, step._replace(operations=fresh), before, waits if hosted else {})
-            if task.what in told_already:
-                task = task._replace(what=again(step_fact(kind, step, task.parts), step))
-            told_already.add(task.what)
-            told |= dict.fromkeys(fresh, task.id)
-            if step.moment is Moment.GLUED:
-                late.append(task._replace(on_assembly=True))
-                before = (task.id,)
-                continue
             joints = tuple(joint for each in works for joint in each.kind.all)
             at = frozenset(part for joint in joints for part in (joint.first, joint.second))
-            found.append(_Made(task, step.stage, joints, fitted, hosted, at))
-            before = (task.id,)
+            for of_later, some in _strands(fresh, later):
+                after = (*before, *behind) if of_later else before
+                task = _task(plan, works, number, step._replace(operations=some), after, waits if hosted else {})
+                if len(some) < len(fresh):
+                    share = len(some) / len(fresh)
+                    task = task._replace(work=tuple((what, share * much) for what, much in task.work))
+                    task = task._replace(id=f"{task.id}/fitted") if of_later else task
+                if task.what in told_already:
+                    task = task._replace(what=again(step_fact(kind, step, task.parts), step))
+                told_already.add(task.what)
+                told |= dict.fromkeys(some, task.id)
+                behind = (task.id,) if of_later else behind
+                before = before if of_later and some else (task.id,)
+                if step.moment is Moment.GLUED:
+                    late.append(task._replace(on_assembly=True))
+                else:
+                    found.append(_Made(task, step.stage, joints, to_fit, hosted, at))
     return JointTasks(tuple(_tried_at_once(found)), tuple(late))
+
+
+def _cut_later(plan: Plan, work: JointWork, waits: Mapping[str, tuple[str, ...]]) -> frozenset[str]:
+    """Return the parts on which a row is set out from an end that is cut to fit only later, and bored, not with others.
+
+    A case is glued when its back is cut to it, so its bottom is bored before, and the ends of the back after.
+    """
+    operations = [made for step in work.steps for made in step.operations]
+    missing = {
+        (made.part, made.setting.origin.opposite)
+        for each in dict.fromkeys(made.part for made in operations if made.part in waits)
+        if (part := plan.part(each)) is not None
+        for made in fitted(plan, part)
+        if isinstance(made, CutToSize) and isinstance(made.setting.origin, Surface)
+    }
+    rows = [made for made in operations if isinstance(made, SetOutRow)]
+    set_out = {row.part for row in rows for setting in row.settings if (row.part, setting.origin) in missing}
+    mixed = any(0 < sum(made.part in set_out for made in step.operations) < len(step.operations) for step in work.steps)
+    return frozenset(set_out) if mixed else frozenset()
+
+
+def _strands(operations: tuple[Operation, ...], later: frozenset[str]) -> Iterator[tuple[bool, tuple[Operation, ...]]]:
+    """Yield operations that are done at one go, those of parts that are worked later by themselves, and whether so."""
+    if not later or not operations:
+        yield bool(later), operations
+        return
+    for of_later in (False, True):
+        some = tuple(made for made in operations if (made.part in later) is of_later)
+        if some:
+            yield of_later, some
 
 
 def _tried_at_once(made: Sequence[_Made]) -> Iterator[_Made]:

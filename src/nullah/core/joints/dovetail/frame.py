@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
@@ -21,4 +22,17 @@ def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Ax
     across = next(axis for axis in Axis if axis not in (along, tail.face))
     middle = (overlap.low[along.value] + overlap.high[along.value]) / 2
     high = middle > (tail.box.low[along.value] + tail.box.high[along.value]) / 2
+    long = tail_length(joint, tail, along)
+    if long is not None:
+        end = tail.box.high[along.value] if high else tail.box.low[along.value]
+        overlap = overlap.set(along, *((end - long, end) if high else (end, end + long)))
     return overlap, along, across, tail.face, high
+
+
+def tail_length(joint: Joint, tail: Part, along: Axis) -> Fraction | None:
+    """Return how long tails are whose board was cut to what lies between its mates; None where it was not.
+
+    The mates stand as far apart as was found, not as planned: the tails of both ends are what is left of the board.
+    """
+    by = joint.laid_out_by
+    return None if by is None else (tail.box.size(along) - by.over[along.value].length) / 2

@@ -194,7 +194,8 @@ def _hard_to_make(layout: DovetailLayout, shop: Shop) -> Iterator[_Found]:
     if spec.tails > 1:
         finest = max(shop.fine_kerf, shop.narrowest_pin)
         if spec.pin < finest:
-            yield facts.PinsTooFine(spec.pin, finest), look, "pin"
+            # Between two tails goes at least one kerf.
+            yield facts.PinsTooFine(spec.pin, finest), Severity.FAILURE if spec.pin < shop.fine_kerf else look, "pin"
         elif shop.largest_chisel(spec.pin) is None:
             yield facts.NoChiselBetween(spec.pin), look, "pin"
     if layout.tail_base.mm > 0 and shop.largest_chisel(layout.tail_base) is None:

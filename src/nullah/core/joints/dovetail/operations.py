@@ -8,6 +8,7 @@ from dataclasses import replace
 from nullah.core.card import JointStage
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
+from nullah.core.joints.dovetail.frame import tail_length
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.making import BenchStep, Making
@@ -108,13 +109,14 @@ def _corner(making: Making) -> _Corner | None:
     x, y, _ = tail.spans(overlap)
     pin_x, pin_y, _ = pin.spans(overlap)
     finished, pin_finished = tail.finished[0], pin.finished[0]
+    long = tail_length(making.joint, tail.part, tail.axes[X])
     return _Corner(
         tails,
         Surface.REFERENCE_END if x[0] == finished[0] else Surface.FAR_END,
         Surface.REFERENCE_END if pin_x[0] == pin_finished[0] else Surface.FAR_END,
         y,
         pin_y[0] - y[0],
-        x[1] - x[0],
+        x[1] - x[0] if long is None else long,
         pin.part.box.size(tail.axes[0]) > overlap.size(tail.axes[0]),
     )
 
