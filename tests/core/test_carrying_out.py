@@ -11,12 +11,13 @@ from hypothesis import strategies as st
 from tests.examples import tried
 from tests.told import choices_of, corner_of_own, each_choice, every_operation, operations_of, planned
 
-from nullah.core.apprentice.building import built_otherwise, otherwise_at_origin
+from nullah.core.apprentice.building import built_otherwise
 from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
 from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, NotTold, PlaneMustStop, SawnClosed
 from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, offers
+from nullah.core.identity import let_go
 from nullah.core.joints.steps import flush, joint_steps
 from nullah.core.lengths import Length, Marks, Unit, mm, write_bought
 from nullah.core.operations.dovetails import SawMitre
@@ -459,10 +460,11 @@ def test_what_comes_out_otherwise_is_said_of_its_operation_on_the_card_and_drawn
 
     short = property(half)
     monkeypatch.setattr(taking.Take, "takes", short)
-    otherwise_at_origin.cache_clear()
+    let_go()
     plan = work_out(Project(Piece("box", "box", choices=(("corners", "rabbeted"),))), milling=False)
     monkeypatch.undo()
-    otherwise_at_origin.cache_clear()
+    # Nobody else is to find this proof.
+    let_go()
     found = [each for each in plan.findings if each.trouble is MADE_OTHERWISE]
     assert {each.parts for each in found} == {("front",), ("back",)}
     front = next(each for each in found if each.parts == ("front",))
