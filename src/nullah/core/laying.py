@@ -53,8 +53,8 @@ def shortage_of(plan: Plan) -> Shortage:
         for each in plan.boards
         if any(can_supply(part, each.board) for part in fitting)
     )
-    wait = fitting if _area(fitting) <= free else []
-    parts = tuple(each.part for each in plan.unplaced if each.part not in wait)
+    wait = {part.id for part in fitting} if _area(fitting) <= free else set()
+    parts = tuple(each.part for each in plan.unplaced if each.part.id not in wait)
     return Shortage(parts, plan.project.flawed_share, plan.project.shop.kerf)
 
 

@@ -127,19 +127,31 @@ def _waiting_places(plan: Plan) -> _Waiting:
     layout = rack_layout(plan.project.boards)
     found = _Waiting({}, frozenset(), 0.0, layout.width, layout.height)
     # How large type comes out hangs on how large all of it is, and that on the room that type is given.
+    named = [(key, stack, len(_stack_name(plan, stack))) for key, stack in _stacks(plan).items()]
     for _ in range(3):
-        found = _in_rows(plan, layout, max(found.width / _BENCH[0], found.height / _BENCH[1]))
+        found = _in_rows(named, layout, max(found.width / _BENCH[0], found.height / _BENCH[1]))
     return found
 
 
-def _in_rows(plan: Plan, layout: RackLayout, scale: float) -> _Waiting:
-    """Set parts out in rows as wide as the boards; `scale` is how many mm of the drawing a mm of paper is."""
+def _in_rows(
+    stacks: list[tuple[tuple[object, ...], list[RoughPart], int]], layout: RackLayout, scale: float
+) -> _Waiting:
+    """Set stacks out, each with the letters of its name, in rows as wide as the boards.
+
+    Parameters
+    ----------
+    stacks : list of (key, parts, letters)
+    layout : RackLayout
+        Of the boards above.
+    scale : float
+        How many mm of the drawing a mm of paper is.
+    """
     places: dict[tuple[object, ...], tuple[float, float]] = {}
     named: set[tuple[object, ...]] = set()
     x, below, row_high, width = 0.0, layout.height + _HEAD * scale, 0.0, layout.width
-    for key, stack in _stacks(plan).items():
+    for key, stack, letters in stacks:
         long, wide = float(stack[0].along), float(stack[0].across)
-        name = _LETTER * scale * len(_stack_name(plan, stack))
+        name = _LETTER * scale * letters
         if name < long and _LINE * scale < wide:
             named.add(key)
         room = long if key in named else long + _BESIDE * scale + name
