@@ -14,7 +14,7 @@ from nullah.core.fixes import FollowRule, Give
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Length, Unit, mm
-from nullah.core.piece.faults import FaultKind
+from nullah.core.piece.faults import FaultKind, ThinEdge
 from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.proof.finding import ProofInput, follow_fixes, give_fix
@@ -47,6 +47,26 @@ POST = board(1, "post", (300, 60, 30), (0, 0, 0), "zx")
 
 
 # --- walls ----------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("joint", "rail"),
+    [
+        ("mortise and tenon", ((200, 40, 30), (40, 0, 100))),
+        ("drawbored tenon", ((200, 40, 30), (40, 0, 100))),
+        ("tusk tenon", ((300, 40, 30), (-100, 0, 100))),
+    ],
+)
+@pytest.mark.parametrize(("thick", "failing"), [(30, True), (29, False)])
+def test_a_mortise_has_wood_beside_both_cheeks(joint, rail, thick, failing):
+    """Rail and post are flush at one side: a tenon as thick as the rail would lie in a notch, not in a mortise."""
+    size, at = rail
+    boards = board(1, "post", (300, 80, 40), (0, 0, 0), "zy"), board(2, "rail", size, at, "xy")
+    project = actions.give(piece(boards, (joint, "own1", "own2")), "ownjoint1_tenon.thickness", mm(thick))
+    open_sides = [
+        f for f in found(project, FaultKind.THIN) if isinstance(f.remark.fact, ThinEdge) and f.remark.fact.left.mm == 0
+    ]
+    assert [f.remark.weight for f in open_sides] == [Severity.FAILURE] * failing
 
 
 @pytest.mark.parametrize(("deep", "thin"), [(9, False), (20, False), (21, True), (29, True)])

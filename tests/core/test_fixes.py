@@ -5,6 +5,7 @@ from typing import get_args
 
 import pytest
 
+from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.fixes import (
     CutOutFirst,
@@ -21,10 +22,12 @@ from nullah.core.fixes import (
     Shim,
     SlotScrews,
     StopChannel,
+    TakeUsualSize,
 )
 from nullah.core.forms.own_boards import Offer, OwnJoint
 from nullah.core.lengths import Marks, Unit, inch, mm
 from nullah.core.piece.faults import Channel
+from nullah.core.piece.joint import RowChoice
 from nullah.core.reader import Reader
 from nullah.core.wording.fixes import fix_words, why_again
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -47,6 +50,7 @@ EACH = {
     FollowRule("dado.width"): ("Let the width of the dados follow again",) * 2,
     StopChannel("dados", "stopped"): ("Stop it where it would show",) * 2,
     SlotScrews("panel-batten"): ("Screw it in slots instead",) * 2,
+    TakeUsualSize(mm(35), False): ("Take the usual nails",) * 2,
     CutOutFirst("4", "Ford 4"): ("Cut Ford 4 first",) * 2,
     CutThroughFirst("4", "Ford 4", True, mm("659.5")): ("Cut Ford 4 at 660 mm first", "Cut Ford 4 at 25 31/32″ first"),
     GlueFromStaves(("top",), 3): ("Make it of 3 staves",) * 2,
@@ -92,6 +96,12 @@ def test_each_does_what_it_says_or_is_done_at_the_bench(fix):
             assert dict(after.piece.choices)[choice] == option
         case SlotScrews(joint):
             assert dict(after.piece.holds)[joint] == "screwed in slots"
+        case TakeUsualSize(long):
+            chosen = actions.fasten(before, ("back-left", "back-right"), RowChoice(long, mm(2), number=5))
+            other = actions.fasten(chosen, ("back-top",), RowChoice(long + mm(5), mm(2)))
+            left = dict(action(other).piece.rows)
+            assert left["back-left"] == left["back-right"] == RowChoice(number=5)
+            assert left["back-top"].long == long + mm(5), "another size was chosen there"
         case CutOutFirst(board):
             assert board in after.cut_first
         case CutThroughFirst(board, _, crosswise, at):

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from fractions import Fraction
+from itertools import product
 
 import pytest
 from manifold3d import Manifold
@@ -9,12 +10,13 @@ from tests.same import untyped
 from tests.told import each_choice, planned
 
 from nullah.core import actions
+from nullah.core.apply_fix import action_of
 from nullah.core.bench.tasks import Joining
 from nullah.core.forms import FORMS
-from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.fasteners import inch_sizes, metric_sizes
-from nullah.core.joints.rows import sizes_that_hold
+from nullah.core.joints.rows import holes_in, sizes_that_hold
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, Marks, Unit, mm
 from nullah.core.operations.fastening import Bore, Pin, TracePlaces
@@ -24,6 +26,7 @@ from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fastening import size_words
 from nullah.core.work.order_of_work import order_of_work
 from nullah.core.work.stock_tasks import waits_of
@@ -147,6 +150,55 @@ def test_size_number_and_distance_are_chosen_and_go_with_the_file(tmp_path):
     assert _row(long.piece) is None, "it would come out above"
 
 
+@pytest.mark.parametrize(("thick", "reaches"), [("21.5", True), ("21.6", False), ("30", False)])
+def test_one_that_was_chosen_and_is_too_short_is_told_and_left_with_a_press(thick, reaches):
+    # A nail that goes in by less than it is thick holds nothing.
+    piece = replace(_lid(thick=thick, batten=30, hold=Hold.NAILS), rows=(("own1-own2", RowChoice(mm(25), mm("3.5"))),))
+    plan = _plan(piece, proving=True)
+    row = row_in(plan.assembly.joints[0])
+    assert (row is not None) is reaches
+    told = [f.remark for f in plan.findings if isinstance(f.remark.fact, NothingReaches)]
+    assert bool(told) is not reaches
+    if told:
+        assert "25 mm" in fact_words(told[0].fact, plan.reader)
+        (fix,) = told[0].fixes
+        assert action_of(fix, Unit.MM)(plan.project).piece.rows == ()
+
+
+@pytest.mark.parametrize("hold", FASTENED)
+def test_however_two_boards_touch_nails_and_screws_enter_both_or_there_are_none(hold):
+    """Through the width of a wide board none is long enough; what is told then must not be less than nothing."""
+    reached = set()
+    for one, other in product(("xz", "zy"), LIES):
+        for axis, thick in product(range(3), (8, 22, 60)):
+            at = [0, 0, 0]
+            at[axis] = _reach(one, axis, (330, 150, thick))
+            piece = _boards(((330, 150, thick), (0, 0, 0), one), ((420, 110, 18), at, other), hold=hold)
+            plan = _plan(piece, proving=True)
+            parts, row = {part.id: part for part in plan.parts}, row_in(plan.assembly.joints[0])
+            told = [f for f in plan.findings if isinstance(f.remark.fact, NothingReaches)]
+            assert bool(told) is (row is None), (one, other, axis)
+            reached.add(row is not None)
+            if row is None:
+                continue
+            assert row.fastening.enters >= row.fastening.thick, (one, other, axis)
+            for part in parts.values():
+                bored = holes_in(row, part).holes
+                assert bored and all(hole.low < hole.high for hole in bored), (one, other, axis, part.id)
+            for place in row.places:
+                out = _shank(row, place, parts)
+                for part in plan.parts:
+                    out -= _filled(recipe(part, plan.assembly.joints, parts))
+                assert out.volume() < NOTHING, (one, other, axis, thick, float(place))
+    assert reached == {True, False}
+
+
+def _reach(lie, axis, sizes):
+    """Return how far a board so laid reaches along an axis."""
+    long, thick = ("xyz".index(letter) for letter in lie)
+    return sizes[0] if axis == long else sizes[2] if axis == thick else sizes[1]
+
+
 def test_every_size_that_is_offered_holds_and_stays_inside():
     plan = _plan(_lid())
     row, parts = row_in(plan.assembly.joints[0]), {part.id: part for part in plan.parts}
@@ -242,5 +294,5 @@ def test_a_part_a_little_short_of_its_channel_is_nailed_all_the_same(apart, held
     plan = planned("hanging rack", ())
     short = actions.measure(plan.project, "back.opening", Measured(Length(plan.ledger["back.opening"] - apart)))
     joints = work_out(short, milling=False, proving=False).assembly.joints
-    row = next(each.figures for each in joints if each.id == "right-back")
+    row = next(row_in(each) for each in joints if each.id == "right-back")
     assert (row is not None and row.side is Side.RIGHT) is held

@@ -112,6 +112,21 @@ def fasten(project: Project, joints: Iterable[str], choice: RowChoice) -> Projec
     return replace(project, piece=replace(project.piece, rows=rows))
 
 
+def take_usual_size(project: Project, long: Length) -> Project:
+    """Let nails and screws be as the wood wants them wherever ones of a length were chosen.
+
+    Parameters
+    ----------
+    project : Project
+    long : Length
+        Of those that were chosen.
+    """
+    for joint, choice in project.piece.rows:
+        if choice.long == long:
+            project = fasten(project, (joint,), choice._replace(long=None, thick=None))
+    return project
+
+
 def live_in(project: Project, climate: Climate) -> Project:
     """Say what the air is like through the year where the piece will live."""
     return replace(project, climate=climate)

@@ -24,6 +24,7 @@ from nullah.core.fixes import (
     Shim,
     SlotScrews,
     StopChannel,
+    TakeUsualSize,
 )
 from nullah.core.laying import with_staves
 from nullah.core.lengths import Unit, entered
@@ -46,6 +47,8 @@ def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
             return partial(choose, choice=choice, option=option)
         case SlotScrews(joint):
             return partial(actions.hold, joint=joint, how=Hold.SLOTS.value)
+        case TakeUsualSize(long):
+            return partial(actions.take_usual_size, long=long)
         case CutOutFirst(board):
             return partial(actions.cut_first, board_id=board, first=True)
         case CutThroughFirst(board, _, crosswise, at):

@@ -50,6 +50,13 @@ class SlotScrews(FrozenRecord):
     joint: str
 
 
+class TakeUsualSize(FrozenRecord):
+    """Take nails or screws as the wood wants them wherever ones of that length were chosen."""
+
+    long: Length
+    screws: bool
+
+
 class CutOutFirst(FrozenRecord):
     """Saw a board's parts out before it is flattened; `name` is the board's."""
 
@@ -110,6 +117,7 @@ Fix = (
     | FollowRule
     | StopChannel
     | SlotScrews
+    | TakeUsualSize
     | CutOutFirst
     | CutThroughFirst
     | GlueFromStaves

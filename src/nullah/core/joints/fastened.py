@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Remark
+from nullah.core.fixes import TakeUsualSize
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.cutouts import axes_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
 from nullah.core.joints.row_cautions import row_cautions
-from nullah.core.joints.rows import Row, holes_in, row_of
+from nullah.core.joints.rows import NoRow, Row, holes_in, row_of
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault, FaultKind, NothingReaches
 from nullah.core.piece.joint import Hold, Joint, RowInput
@@ -37,10 +38,12 @@ class Fastened(JointBase):
         return joint._replace(figures=row_of(joint, first, second, chosen))
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Yield it where nothing that is sold holds the two together."""
-        if joint.hold.in_a_row and row_in(joint) is None and contact(first, second) is not None:
-            fact = NothingReaches(first.id, second.id, screws=joint.hold is not Hold.NAILS)
-            yield Fault(FaultKind.FIT, fact, (first.id, second.id))
+        """Yield it where nothing that is sold, or was chosen, holds the two together."""
+        row = joint.figures
+        if isinstance(row, NoRow) and contact(first, second) is not None:
+            fact = NothingReaches(first.id, second.id, screws=joint.hold is not Hold.NAILS, chosen=row.chosen)
+            ways_out = () if row.chosen is None else (TakeUsualSize(row.chosen, fact.screws),)
+            yield Fault(FaultKind.FIT, fact, (first.id, second.id), ways_out=ways_out)
 
     def row_steps(self, making: Making) -> tuple[BenchStep, ...]:
         """Return how its row is set out and bored; nothing where it is held otherwise."""

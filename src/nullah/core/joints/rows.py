@@ -96,8 +96,14 @@ class Row(NamedTuple):
         return tuple(at for at in self.places if at not in self.round_places)
 
 
-def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | None:
-    """Return the row that holds a joint; None where it is held otherwise, or no nail reaches from one to the other."""
+class NoRow(NamedTuple):
+    """That no nail or screw holds a joint; `chosen` is the length of the one that was chosen, where one was."""
+
+    chosen: Length | None
+
+
+def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | NoRow | None:
+    """Return the row that holds a joint, or that none does; None where it is held otherwise."""
     if not joint.hold.in_a_row:
         return None
     woods, shop, marks = chosen.woods, chosen.shop, chosen.marks
@@ -106,9 +112,9 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
     sold = sold_in(marks)
     size = _size(sold, screws, chosen.choice)
     found = ((way, _chosen(way, screws, of[way.into.id], size, sold)) for way in _ways(joint, first, second))
-    ways = [(way, made) for way, made in found if made.enters <= way.holding - _LEFT]
+    ways = [(way, made) for way, made in found if made.thick <= made.enters <= way.holding - _LEFT]
     if not ways:
-        return None
+        return NoRow(chosen.choice.long)
     way, made = min(ways, key=lambda each: _worse(*each))
     along, side = way.along, way.side
     places = _places(made, way, chosen, odd=joint.hold is Hold.SLOTS)

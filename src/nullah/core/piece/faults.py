@@ -6,6 +6,7 @@ from enum import Enum, auto
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
+from nullah.core.fixes import Fix
 from nullah.core.frozen_record import FrozenRecord
 from nullah.core.lengths import Length, Slope
 from nullah.core.named_tuple import NamedTuple
@@ -359,11 +360,12 @@ class Repeated(FrozenRecord):
 
 
 class NothingReaches(FrozenRecord):
-    """No nail or screw reaches from one part into the other without coming out of it."""
+    """No nail or screw, or not the one `chosen`, reaches from one part into the other without coming out of it."""
 
     first: str
     second: str
     screws: bool
+    chosen: Length | None = None
 
 
 MeetingFact = Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly
@@ -398,6 +400,8 @@ class Fault(NamedTuple):
     quantity : str
         The one to look at.
     place : Box, optional
+    ways_out : tuple of Fix
+        What mends it besides.
     """
 
     trouble: FaultKind
@@ -406,3 +410,4 @@ class Fault(NamedTuple):
     follow: tuple[str, ...] = ()
     quantity: str = ""
     place: Box | None = None
+    ways_out: tuple[Fix, ...] = ()

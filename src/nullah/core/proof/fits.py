@@ -37,7 +37,8 @@ def misfits(case: ProofInput, joint: Joint) -> Iterator[Finding]:
         yield _apart(case, joint, first, second)
         return
     for fault in joint.type.faults(joint, first, second):
-        remark = Remark(fault.fact, Severity.FAILURE, follow_fixes(case, fault.follow), quantity_ref(fault.quantity))
+        fixes = (*fault.ways_out, *follow_fixes(case, fault.follow))
+        remark = Remark(fault.fact, Severity.FAILURE, fixes, quantity_ref(fault.quantity))
         yield Finding(fault.trouble, remark, fault.parts, joint.id, fault.place)
     if joint.type.enters and joint.channels:
         yield from _channels(case, joint, first, second)

@@ -20,6 +20,7 @@ from nullah.core.fixes import (
     Shim,
     SlotScrews,
     StopChannel,
+    TakeUsualSize,
 )
 from nullah.core.lengths import from_float
 from nullah.core.reader import Reader
@@ -51,6 +52,8 @@ def fix_words(fix: Fix, reader: Reader) -> str:  # noqa: C901 (a case for each k
             return text("Stop it where it would show")
         case SlotScrews():
             return text("Screw it in slots instead")
+        case TakeUsualSize(_, screws):
+            return text("Take the usual screws") if screws else text("Take the usual nails")
         case CutOutFirst(_, name):
             return text("Cut {board} first", board=name)
         case CutThroughFirst():

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import assert_never, get_args
 
 from nullah.core.catalogue import N_
+from nullah.core.lengths import write_bought
 from nullah.core.piece import faults as facts
 from nullah.core.piece.faults import HoldFact
 from nullah.core.reader import Reader
@@ -87,6 +88,13 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
                 steepest=steepest.as_text(),
                 shallowest=shallowest.as_text(),
             )
+        case facts.NothingReaches(first, second, screws, long) if long is not None:
+            message = (
+                N_("Screws {long} long do not hold {first} and {second}: they are too short, or come out.")
+                if screws
+                else N_("Nails {long} long do not hold {first} and {second}: they are too short, or come out.")
+            )
+            return reader.text(message, first=part(first), second=part(second), long=write_bought(long))
         case facts.NothingReaches(first, second, screws):
             message = (
                 N_("No screw reaches from {first} into {second} and stays inside it: hold them otherwise.")

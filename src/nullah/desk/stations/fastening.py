@@ -64,7 +64,7 @@ class FasteningFields:
         for pair in self._pairs:
             if pair is not None:
                 pair.setVisible(row is not None)
-        self.usual.setVisible(row is not None and self._chosen != RowChoice())
+        self.usual.setVisible(self._chosen != RowChoice())
         through, into = (plan.part(row.through), plan.part(row.into)) if row is not None else (None, None)
         if row is None or through is None or into is None:
             return

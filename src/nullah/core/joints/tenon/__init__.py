@@ -13,10 +13,12 @@ from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end, enters, is_bridle, open_at_edge, tongue_of, tongue_sizes, within
 from nullah.core.joints.tenon.cautions import tenon_cautions
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner
+from nullah.core.lengths import Length
+from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner, ThinEdge
 from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType, Offered
+from nullah.core.piece.overlap import lines
 from nullah.core.piece.part import Part
-from nullah.core.piece.space import Axis, Box
+from nullah.core.piece.space import Axis, Box, Side
 
 
 class Tenon(JointBase):
@@ -69,11 +71,21 @@ class Tenon(JointBase):
                 yield Offered(host, guest)
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Yield it where the part with the tenon is wider or thicker than what it enters."""
+        """Yield it where the part with the tenon is larger than what it enters, or a mortise has a side open."""
         overlap = first.box.overlap(second.box)
+        yield from self.open_sides(joint, first, second)
         if overlap is not None and not within(second, overlap):
             fact = NoCorner(first.id, second.id, N_("mortised and tenoned"))
             yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
+
+    def open_sides(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
+        """Yield it where nothing is left of a part beside a cheek of what enters it."""
+        cheek = second.face
+        third = first.box.size(first.face) / 3
+        for mortise in lines(joint, first, second).first_loses:
+            if any(mortise.at(side) == first.box.at(side) for side in Side if side.axis is cheek):
+                thin = ThinEdge(first.id, Channel.MORTISE, Length(Fraction(0)), Length(self.least_wall(mortise, third)))
+                yield Fault(FaultKind.THIN, thin, (first.id, second.id), place=mortise)
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
         """Declare a tenon a third as thick as its part, to a chisel, and its shoulders."""

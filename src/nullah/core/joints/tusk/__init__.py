@@ -101,6 +101,7 @@ class TuskTenon(Tenon):
             fact = NoCorner(first.id, second.id, N_("joined by a tusk tenon"))
             yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
             return
+        yield from self.open_sides(joint, first, second)
         beyond = abs(second.box.at(end) - overlap.at(end))
         behind = beyond + INSIDE - wedge.wide - second.box.size(second.across) / wedge.slope
         if behind < wedge.wide * _BEHIND:
