@@ -614,7 +614,7 @@ def _as_chosen(
     spacings: tuple[tuple[str, tuple[Fraction, ...]], ...],
 ) -> Joint:
     """Return a joint as it is held and spaced, and as its type has it where a part is moulded."""
-    if hold in _HOLDS:
+    if _HOLDS.get(hold) in joint.ways_to_hold:
         joint = joint._replace(hold=_HOLDS[hold])
     joint = joint.type.spaced(joint, dict(spacings))
     return joint if first is None or second is None else joint.type.where_moulded(joint, first, second)

@@ -352,6 +352,7 @@ class Maker:
         sets_width: str = "",
         level_with: str = "",
         laid_out_by: LaidOutBy | None = None,
+        held_only: tuple[Hold, ...] = (),
     ) -> Joint:
         """Let `guest` into `host`; return the joint.
 
@@ -383,6 +384,8 @@ class Maker:
             Id of what lies level with it.
         laid_out_by : LaidOutBy or None
             What its place hangs on.
+        held_only : tuple[Hold, ...]
+            What else may hold it, and that; empty: anything.
         """
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
         joint = Joint(
@@ -400,6 +403,7 @@ class Maker:
             sets_width=sets_width,
             level_with=level_with,
             laid_out_by=laid_out_by,
+            held_only=held_only,
         )
         self._joints.append(joint)
         return joint
@@ -459,6 +463,7 @@ class Maker:
         hold: Hold,
         names: JointQuantities = JointQuantities(),
         glued: Fraction | None = None,
+        held_only: tuple[Hold, ...] = (),
     ) -> None:
         """Put two parts against each other.
 
@@ -474,8 +479,11 @@ class Maker:
             Of its quantities.
         glued : Fraction or None
             So much of it, mm; None: all.
+        held_only : tuple[Hold, ...]
+            What else may hold them, and that; empty: anything.
         """
-        self._joints.append(Joint(f"{first}-{second}", BUTT, first, second, hold, names=names, glued=glued))
+        joint = Joint(f"{first}-{second}", BUTT, first, second, hold, names=names, glued=glued, held_only=held_only)
+        self._joints.append(joint)
 
     # --- the rest ---
 
@@ -593,7 +601,7 @@ class Maker:
             return Assembly(remarks=tuple(self._nothing))
         return Assembly(
             tuple(self._parts.values()),
-            tuple(self._joints),
+            tuple(map(self._left_to_move, self._joints)),
             tuple(self._remarks),
             tuple(self._measures),
             tuple(self._movers),
@@ -602,6 +610,13 @@ class Maker:
             tuple(self._units),
             tuple(self._fittings),
         )
+
+    def _left_to_move(self, joint: Joint) -> Joint:
+        """Return a joint which nobody can glue or nail where one of its parts moves, and the other does not."""
+        if joint.hold is not Hold.DRY:
+            return joint
+        groups = {part.group for each in (joint.first, joint.second) if (part := self._parts.get(each)) is not None}
+        return joint._replace(held_only=(Hold.DRY,)) if len(groups) > 1 else joint
 
 
 __all__ = ["Maker", "board_sizes"]

@@ -372,7 +372,7 @@ def _guides(m: Maker) -> None:
         x = inside if side == "left" else far - inside - q("spacer.thickness")
         m.board(spacer, _GUIDES[spacer], "spacer", (x, leg, low + thick), "yx", needs=Needs.ANY, role="back")
         m.butt(apron, spacer, Hold.GLUE)
-        m.butt("top", f"{side}_kicker", Hold.SLOTS)
+        m.butt("top", f"{side}_kicker", Hold.SLOTS, held_only=(Hold.SLOTS, Hold.DRY))
 
 
 def _buttons(m: Maker, drawer: bool) -> None:
@@ -400,7 +400,7 @@ def _buttons(m: Maker, drawer: bool) -> None:
                 part, Phrase("button {number}", number=str(number)), "button", at, lie, needs=Needs.ANY, role="back"
             )
             _button_joint(m, apron, part, inner, along, tongue, room)
-            m.butt("top", part, Hold.SCREWS)
+            m.butt("top", part, Hold.SCREWS, held_only=(Hold.SCREWS,))
     # With buttons on both sides the top moves half each way; with a drawer all of it at the back.
     m.freedom(("top",), room if drawer else 2 * room, "button.room")
 
@@ -428,6 +428,7 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
         shares=(held,),
         room=(clear[0], clear[1], clear[2]),
         hold=Hold.DRY,
+        held_only=(Hold.DRY,),
         names=JointQuantities("", "button.tongue"),
     )
     if m.q("button.tongue") + room > m.part(apron).thickness.mm:

@@ -327,6 +327,8 @@ class Joint(NamedTuple):
         The part that ends level with a wall of the channel: the gauge is set to its width. Empty: there is none.
     laid_out_by : LaidOutBy, optional
         What stands together in this and other channels of the first part.
+    held_only : tuple of Hold
+        What may hold it where it stands, of what its type allows; empty: all of that.
     """
 
     id: str
@@ -344,3 +346,9 @@ class Joint(NamedTuple):
     sets_width: str = ""
     level_with: str = ""
     laid_out_by: LaidOutBy | None = None
+    held_only: tuple[Hold, ...] = ()
+
+    @property
+    def ways_to_hold(self) -> tuple[Hold, ...]:
+        """What may hold it; none where its type leaves no choice."""
+        return self.held_only or self.type.holds

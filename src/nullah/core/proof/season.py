@@ -50,7 +50,7 @@ def cross_grain(case: ProofInput, joint: Joint) -> Iterator[Finding]:
             Length(CROSS_GRAIN_LIMIT),
             Length(change),
         )
-        fixes = (SlotScrews(joint.id),)
+        fixes = (SlotScrews(joint.id),) if Hold.SLOTS in joint.ways_to_hold else ()
         yield Finding(
             FaultKind.CROSS_GRAIN,
             Remark(fact, Severity.FAILURE, fixes),

@@ -277,7 +277,8 @@ def _glue(season: Season) -> Iterator[Remark]:
     """Say where glue may not go, and what holds wood that moves."""
     for strain in season.strains:
         if strain.cracks:
-            yield Remark(strain, Severity.FAILURE, (SlotScrews(strain.joint.id),))
+            slots = (SlotScrews(strain.joint.id),) if Hold.SLOTS in strain.joint.ways_to_hold else ()
+            yield Remark(strain, Severity.FAILURE, slots)
     # What lies dry, or slides in slots and on buttons, is not strained.
     fast = [each for each in season.strains if each.joint.hold.rigid or each.joint.hold is Hold.NAILS]
     moving = [each for each in fast if abs(each.moves) >= 0.05 and not each.cracks][:_MOST_STRAINS]

@@ -184,9 +184,24 @@ def goes_in_later(plan: Plan, part_id: str, after: frozenset[str], glued: tuple[
     before = glued[: glued.index(own)]
     laid_on = all(joint.type.touches for joint in meets)
     made_up = {each for unit in plan.assembly.units for each in unit.parts}
-    # So can what alone goes to what was made up by itself, as a base under walls.
-    alone = [each for each in own.adds if each not in made_up] == [part_id] and not own.unit
+    # So can what alone goes to what was made up by itself, as a base under walls; but tails are marked on what they
+    # enter, and sawn there, before that is glued.
+    tailed = any(joint.type.corner_prefix(joint) for joint in meets)
+    alone = [each for each in own.adds if each not in made_up] == [part_id] and not own.unit and not tailed
     return (laid_on or alone) and all(any(mate in each.parts and each.glues for each in before) for mate in mates)
+
+
+def glued_before(
+    plan: Plan, waits: Mapping[str, tuple[str, ...]], after: frozenset[str], glued: tuple[Gluing, ...]
+) -> dict[str, frozenset[str]]:
+    """Return what is glued together already when a part is cut to it, of those that go in later."""
+    # What is made up by itself is whole before it is cut to what it goes into.
+    ahead = [each for each in glued if each.glues and not each.unit]
+    return {
+        part: frozenset(other for each in ahead if part not in each.parts for other in each.parts)
+        for part in waits
+        if goes_in_later(plan, part, after, glued)
+    }
 
 
 def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from itertools import permutations
 from types import MappingProxyType
 
 from nullah.core.bench.task_facts import JointDone, MakeJoint, TaskFact, TryOn
@@ -158,6 +159,7 @@ def joint_tasks(
     waits: Mapping[str, tuple[str, ...]],
     closed: frozenset[str] = frozenset(),
     to_level: Collection[str] = (),
+    glued: Mapping[str, frozenset[str]] = MappingProxyType({}),
 ) -> JointTasks:
     """Return the steps of every kind of joint as tasks, after their parts are milled.
 
@@ -171,6 +173,8 @@ def joint_tasks(
         The joints that close as parts are put together: what is done then is part of that.
     to_level : collection of str
         The parts that are cut to others when these are level.
+    glued : mapping of part id to frozenset of str
+        What is glued together already when a part is cut to it.
     """
     waits = {**waits, **dict.fromkeys(to_level, ())}
     found: list[_Made] = []
@@ -211,7 +215,7 @@ def joint_tasks(
             at = frozenset(part for joint in joints for part in (joint.first, joint.second))
             for of_later, some in _strands(fresh, later):
                 after = (*before, *behind) if of_later else before
-                task = _task(plan, works, number, step._replace(operations=some), after, waits if hosted else {})
+                task = _task(plan, works, number, step._replace(operations=some), after, waits if hosted else {}, glued)
                 if len(some) < len(fresh):
                     share = len(some) / len(fresh)
                     task = task._replace(work=tuple((what, share * much) for what, much in task.work))
@@ -345,6 +349,7 @@ def _task(
     step: Step,
     before: tuple[str, ...],
     waits: Mapping[str, tuple[str, ...]],
+    glued: Mapping[str, frozenset[str]],
 ) -> Task:
     kind = works[0].kind
     ids = {"first": [joint.first for joint in kind.all], "second": [joint.second for joint in kind.all]}
@@ -357,6 +362,10 @@ def _task(
         late = {waits[part] for part in ids["second"] if part in waits}
         fitted = tuple(part for part in parts if part in waits and (not late or waits[part] in late))
         parts = tuple(part for part in fitted if enters_another(plan.assembly, part)) or fitted
+    elif step.stage is JointStage.TRIED:
+        pairs = [pair for joint in kind.all for pair in permutations((joint.first, joint.second))]
+        together = {part for part, mate in pairs if part in glued.get(mate, ())}
+        parts = tuple(part for part in parts if part not in together)
 
     def lines(names: tuple[str, ...]) -> tuple[LayoutLine, ...]:
         return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)

@@ -12,7 +12,7 @@ from nullah.core.identity import IdentityKey, RecentResults
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_tasks
-from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
+from nullah.core.work.fit_tasks import fit_tasks, glued_before, measure_tasks
 from nullah.core.work.gluing import Gluing, gluings, go_in_after
 from nullah.core.work.joint_tasks import joint_tasks
 from nullah.core.work.levelling import seats
@@ -108,7 +108,7 @@ def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
         part: seat.task_id for some in carried.values() for seat in some for part in seat.holds if part not in waits
     }
     closed = frozenset(joint.id for each in glued for joint in each.joints)
-    joints = joint_tasks(plan, mill, waits, closed, level)
+    joints = joint_tasks(plan, mill, waits, closed, level, glued_before(plan, waits, after, glued))
     measure = measure_tasks(plan, waits, after, mill, joints, glued)
     fit = fit_tasks(plan, waits, mill, measure)
     jointed = joints.after_fit({**fit.by_part, **level}).after_measuring(measure)

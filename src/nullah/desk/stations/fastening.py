@@ -49,11 +49,11 @@ class FasteningFields:
 
     def show_kind(self, kind: JointGroup | None) -> None:
         """Show what holds a joint, where that can be chosen."""
-        holds = kind.joint.type.holds if kind is not None else ()
+        holds = kind.joint.ways_to_hold if kind is not None else ()
         self._kind = kind if holds else None
         pair = self.hold.parentWidget()
         if pair is not None:
-            pair.setVisible(bool(holds))
+            pair.setVisible(len(holds) > 1)
         if kind is not None and holds:
             _fill(self.hold, [(hold.value, self._document.plan.reader.text(hold.value)) for hold in holds])
             show_choice(self.hold, kind.joint.hold.value)

@@ -83,9 +83,10 @@ class JointsDesk(StationDesk):
         if corner is not None:
             options = tuple((tr(name), partial(self.spacing.space, name)) for name in SPACINGS)
             found.append(Verb(tr("Spacing of tails"), options=options))
-        if len(kind.joint.type.holds) > 1:
+        if len(kind.joint.ways_to_hold) > 1:
             holds = tuple(
-                (reader.text(hold.value), partial(self.fastening.hold_by, hold.value)) for hold in kind.joint.type.holds
+                (reader.text(hold.value), partial(self.fastening.hold_by, hold.value))
+                for hold in kind.joint.ways_to_hold
             )
             found.append(Verb(tr("Held"), options=holds))
         return (
