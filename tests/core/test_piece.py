@@ -77,6 +77,23 @@ def test_the_geometry_names_what_is_cut():
 
 
 @pytest.mark.parametrize(
+    ("low", "high", "kind"),
+    [
+        ((0, 0, 400), (18, 150, 418), Channel.NOTCH),
+        ((0, 100, 700), (18, 118, 800), Channel.NOTCH),
+        ((0, 100, 400), (18, 118, 500), Channel.MORTISE),
+        ((0, 0, 700), (18, 20, 800), Channel.RABBET),
+        ((1, 0, 400), (18, 150, 418), Channel.DADO),
+        ((1, 100, 700), (18, 118, 800), Channel.GROOVE),
+        ((1, 100, 400), (18, 118, 500), Channel.GROOVE),
+    ],
+)
+def test_what_goes_through_the_thickness_is_a_notch_or_a_mortise(low, high, kind):
+    side = board("side", (0, 0, 0), (18, 300, 800), Axis.Z, Axis.X)
+    assert channel_of(side, Box(low, high)) is kind
+
+
+@pytest.mark.parametrize(
     ("given_", "words"),
     [
         ({"box__outside_length": mm(0)}, "outside length"),

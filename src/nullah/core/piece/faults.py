@@ -41,6 +41,7 @@ class Channel(Enum):
     GROOVE = N_("groove")
     DADO = N_("dado")
     MORTISE = N_("mortise")
+    NOTCH = N_("notch")
 
 
 class Collision(FrozenRecord):

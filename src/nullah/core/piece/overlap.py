@@ -44,14 +44,17 @@ def channel_of(host: Part, channel: Box) -> Channel:
     """Return what a box cut out of `host` is, by how it is open.
 
     Open to a face and to an edge or end beside it a rabbet; open to a face only a groove along the grain, a dado
-    across it; open to an edge or end only a groove in that.
+    across it; open to an edge or end only a groove in that. What goes through the thickness is a notch where it is
+    open to an edge or an end, and a mortise where it is open to neither.
     """
     along_grain = channel.size(host.grain) >= channel.size(host.across)
 
-    def opens(axis: Axis) -> bool:
+    def opens(axis: Axis) -> int:
         low, high = host.box.low[axis.value], host.box.high[axis.value]
-        return channel.low[axis.value] <= low or channel.high[axis.value] >= high
+        return (channel.low[axis.value] <= low) + (channel.high[axis.value] >= high)
 
+    if opens(host.face) == 2 and not (opens(host.grain) and opens(host.across)):
+        return Channel.NOTCH if opens(host.grain) or opens(host.across) else Channel.MORTISE
     if opens(host.across if along_grain else host.grain):
         return Channel.RABBET if opens(host.face) else Channel.GROOVE
     return Channel.GROOVE if along_grain else Channel.DADO

@@ -58,7 +58,9 @@ def _channel(at: AtBench) -> Channel | None:
 
 
 def _depth(at: AtBench, cut: Cutout) -> Iterator[Remark]:
-    """Say where a channel leaves too little under it, or is deeper than usual."""
+    """Say where a channel leaves too little under it, or is deeper than usual; a notch has nothing under it."""
+    if _channel(at) in (Channel.NOTCH, Channel.MORTISE):
+        return
     thick, deep = at.kind.first.sizes.through, cut.size(2)
     ref, rabbet = quantity_ref(at.kind.joint.names.depth), _channel(at) is Channel.RABBET
     if 0 < thick - deep < THINNEST:
