@@ -95,6 +95,7 @@ places = st.tuples(st.integers(-60, 60), st.integers(-60, 60), st.integers(-60, 
 
 @pytest.mark.dear
 @given(sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES))
+@example((101, 30, 8), (0, 0, 1), "xy", (100, 30, 8), (0, 0, 0), "xy")
 def test_whatever_is_offered_shares_the_overlap_out(size1, at1, lie1, size2, at2, lie2):
     project = piece(board(1, size1, at1, lie1), board(2, size2, at2, lie2))
     plan = work_out(project, milling=False, proving=False)

@@ -112,7 +112,7 @@ def _define(
             found.append(
                 given(
                     f"{board.id}.{word}",
-                    Phrase("{size} of {board}", size=word, board=Name(board.name)),
+                    Phrase("{size} of {board}", size=word, board=_called(board)),
                     size,
                     snap=Snap.NOTHING,
                 )
@@ -123,7 +123,7 @@ def _define(
             found.append(
                 given(
                     f"{board.id}.{letter}",
-                    Phrase("{board}, {way}", board=Name(board.name), way=words),
+                    Phrase("{board}, {way}", board=_called(board), way=words),
                     place,
                     snap=Snap.NOTHING,
                 )
@@ -134,6 +134,11 @@ def _define(
     return tuple(found)
 
 
+def _called(board: OwnBoard) -> Name | Phrase:
+    """Return what a board is called; one without a name by its number."""
+    return Name(board.name) if board.name.strip() else Phrase("board {number}", number=board.id.removeprefix("own"))
+
+
 def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]) -> Assembly:
     if base.remarks and not base.parts and any(remark.ref for remark in base.remarks):
         return base
@@ -142,7 +147,7 @@ def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints:
         at = [ledger[f"{board.id}.{letter}"] for letter in "xyz"]
         m.board(
             board.id,
-            Name(board.name),
+            _called(board),
             board.id,
             at,
             board.lie,

@@ -170,7 +170,7 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
     elif made.kind in (LineKind.WALL, LineKind.BORDER) and mate and setting.figure > _REACH:
         message = _LEVEL
     else:
-        message = _LINES[made.kind, bool(mate)]
+        message = _LINES[made.kind, isinstance(setting.by, ByMate)]
     origins = {each.setting.origin for each in alike if isinstance(each, Gauge)}
     surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""
     if made.kind is LineKind.STOP:

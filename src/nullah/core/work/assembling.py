@@ -187,11 +187,18 @@ def _links(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> list[list[_Lin
     return found
 
 
-def _rank(links: list[list[_Link]], body: int, left: int) -> tuple[bool, int]:
-    """Say how soon a body comes off: without glue first, then with fewest joints, so that what has most is the base."""
+def _rank(links: list[list[_Link]], body: int, left: int) -> tuple[bool, int, bool]:
+    """Say how soon a body comes off: without glue first, then with fewest joints, so that what has most is the base.
+
+    What alone holds another comes off after that: a cleat goes in with its board, or after it.
+    """
     rest = left & ~body
-    glued = sum(link.glued for index in _indices(body) for link in links[index] if link.other & rest)
-    return glued > 0, glued
+    held = [link for index in _indices(body) for link in links[index] if link.other & rest]
+    glued = sum(link.glued for link in held)
+    alone = any(
+        not any(other.other & rest for other in links[index]) for link in held for index in _indices(link.other)
+    )
+    return glued > 0, glued, glued > 0 and alone
 
 
 def _indices(mask: int) -> Iterator[int]:

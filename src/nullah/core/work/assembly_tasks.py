@@ -81,7 +81,12 @@ def assembly_tasks(
         after += [last[""]] if each.mover and "" in last else []
         # What is made up by itself is cleaned before it goes in.
         after += [cleaned[part] for part in each.adds if part in cleaned and not each.unit]
-        level = [_level_task(plan, seat, last[each.where]) for seat in carried.get(each.id, ())]
+        level: list[Task] = []
+        for seat in carried.get(each.id, ()):
+            # What carries it stands since the last glue-up, or was made up by itself.
+            made_up = dict.fromkeys(cleaned[part] for part in seat.carried_by if part in cleaned)
+            stood = (last[each.where],) if each.where in last else tuple(made_up)
+            level.append(_level_task(plan, seat, stood))
         glue += level
         after += [task.id for task in level]
         glue += each.tasks(plan, tuple(dict.fromkeys(after)), frozenset(fast))
@@ -263,13 +268,13 @@ def _smooth_tasks(
     return found
 
 
-def _level_task(plan: Plan, seat: Seat, after: str) -> Task:
+def _level_task(plan: Plan, seat: Seat, after: tuple[str, ...]) -> Task:
     """Return the planing of parts level with each other, before what they carry goes on."""
     parts = [part for each in seat.carried_by if (part := plan.part(each)) is not None]
     # Only edges and ends: a metre of them is a good deal less than a face.
     work = (("true", sum(float(part.length) for part in parts) / 1000), ("set up", 1.0))
     what = PlaneLevel(seat.carried_by, seat.part)
-    return Task(seat.task_id, what, Trade.CLEAN, seat.carried_by, (after,), work, on_assembly=True)
+    return Task(seat.task_id, what, Trade.CLEAN, seat.carried_by, after, work, on_assembly=True)
 
 
 def _clean_unit(plan: Plan, made: Gluing, after: str) -> Task:

@@ -154,7 +154,8 @@ def _measuring(
             bounds = hosts & {part for each in standing for part in each.parts}
             for one in (own for part in waiting if len(own := hosts_of(plan, part) & bounds) == 1):
                 bounds |= next(frozenset(each.parts) for each in standing if one <= set(each.parts))
-            between = tuple(sorted(bounds)) or between
+            added = {part.id for part in plan.parts if part.own}
+            between = tuple(sorted(bounds - added)) or between
     return Task(
         f"measure/{'+'.join(names)}",
         what,

@@ -201,8 +201,8 @@ def go_in_after(plan: Plan, waits: Mapping[str, tuple[str, ...]]) -> frozenset[s
         placed: set[str] = set()
         for placing in placings_of(plan, group):
             for part in placing.parts:
-                hosts = standing_with(plan, hosts_of(plan, part), waits) if part in waits else frozenset()
-                if hosts and hosts <= placed and cornered(plan, hosts):
+                hosts = hosts_of(plan, part) if part in waits else frozenset()
+                if hosts and hosts <= placed and cornered(plan, standing_with(plan, hosts, waits) & placed):
                     found.add(part)
             placed |= set(placing.parts)
     return frozenset(found)
@@ -221,12 +221,13 @@ def standing_with(plan: Plan, hosts: frozenset[str], waits: Mapping[str, tuple[s
     """Return what stands together around an opening: its hosts, and all of their groups that waits for nothing.
 
     What enters a part that waits, as the runners of a frame do its rails, waits with it; but not what holds the hosts
-    apart, as a shelf does the ends. What nothing holds fast to them, as a top on its buttons, need not be there.
+    apart, as a shelf does the ends. What nothing holds fast to them, as a top on its buttons, need not be there, nor
+    boards that were added to a form.
     """
     groups = {part.group for each in hosts if (part := plan.part(each)) is not None}
     there = [each for group in groups for each in _standing(plan.assembly, waits).get(group, ())]
     body = _bodies(plan.assembly)
-    fast = {body[each] for each in hosts}
+    fast = {body[each] for each in hosts if each in body}
     return hosts.union(
         each.part for each in there if each.body in fast and (each.firm or len(each.entered & hosts) > 1)
     )
@@ -249,7 +250,7 @@ def _standing(assembly: Assembly, waits: Mapping[str, tuple[str, ...]]) -> Mappi
     """Return what may stand before anything is measured, by its group."""
     met, found, body = meetings_of(assembly), dict[str, list[_Standing]](), _bodies(assembly)
     for part in assembly.parts:
-        if part.id not in waits:
+        if part.id not in waits and not part.own:
             entered = met[part.id].entered if part.id in met else frozenset()
             firm = entered.isdisjoint(waits)
             found.setdefault(part.group, []).append(_Standing(part.id, entered, firm, body[part.id]))
@@ -258,8 +259,8 @@ def _standing(assembly: Assembly, waits: Mapping[str, tuple[str, ...]]) -> Mappi
 
 @kept_by_identity(4)
 def _bodies(assembly: Assembly) -> Mapping[str, str]:
-    """Return the first of what each part is held fast to."""
-    body = {part.id: part.id for part in assembly.parts}
+    """Return the first of what each part is held fast to, without boards that were added to a form."""
+    body = {part.id: part.id for part in assembly.parts if not part.own}
     for joint in assembly.joints:
         if joint.hold not in _LOOSE and joint.first in body and joint.second in body:
             one, other = body[joint.first], body[joint.second]

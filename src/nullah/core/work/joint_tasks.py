@@ -180,6 +180,7 @@ def joint_tasks(
     found: list[_Made] = []
     late: list[Task] = []
     told: dict[Operation, str] = {}
+    added = {part.id for part in plan.parts if part.own}
     for kind, work, beside in _works(plan, waits):
         mates = {part for joint in kind.all for part in (joint.first, joint.second)}
         to_fit = frozenset(part for part in mates if part in waits)
@@ -190,6 +191,8 @@ def joint_tasks(
             if part in waits
         )
         hosted |= any(joint.type.enters and joint.second in to_level for joint in kind.all)
+        # A board that was added is worked before what is cut to fit, though it makes no opening.
+        hosted |= bool(to_fit) and not added.isdisjoint(mates - to_fit)
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
         later = _cut_later(plan, work, waits)
         behind: tuple[str, ...] = ()

@@ -334,13 +334,15 @@ def _openings(assembly: Assembly, ledger: Ledger | None) -> _Openings:
         names: frozenset(part for part, wanted in waits.items() if not set(names).isdisjoint(wanted))
         for names in set(waits.values())
     }
-    cut = ((parts[part], same[names]) for part, names in waits.items())
+    # A board that was added to a form is no part of its openings.
+    added = frozenset(part.id for part in assembly.parts if part.own)
+    cut = ((parts[part], same[names] | added) for part, names in waits.items())
     hosts = {part.id: _joined_hosts(assembly, ledger, part, alike) or fixed - alike for part, alike in cut}
     return _Openings(MappingProxyType(waits), MappingProxyType(hosts))
 
 
-def _joined_hosts(assembly: Assembly, ledger: Ledger | None, part: Part, same: frozenset[str]) -> frozenset[str]:
-    """Return what a part is joined to, without `same`, all that waits for the same, nor what goes in with it."""
+def _joined_hosts(assembly: Assembly, ledger: Ledger | None, part: Part, other: frozenset[str]) -> frozenset[str]:
+    """Return what a part is joined to, without `other`, as what waits for the same, nor what goes in with it."""
     met = meetings_of(assembly).get(part.id, Meetings())
     own = [each for each in assembly.parts if part.group and each.group == part.group]
     sizes = {name for each in own for name in each.quantities}
@@ -350,5 +352,5 @@ def _joined_hosts(assembly: Assembly, ledger: Ledger | None, part: Part, same: f
     within = any(not sizes.isdisjoint(names_in(rule)) for rule in rules if rule)
     with_it = frozenset() if within else frozenset(each.id for each in own)
     # What enters it, as the runners of a frame do its rails, is no part of the opening either.
-    around = (each - same - with_it for each in (met.entered, met.joined))
+    around = (each - other - with_it for each in (met.entered, met.joined))
     return next(filter(None, around), frozenset())

@@ -25,10 +25,10 @@ class Tongue(LetIn):
         return self.id
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Yield either board as the one with the tongue, where two edges overlap."""
-        if overlap is not None and _edge_to_edge(first, second, overlap):
-            yield Offered(first, second)
-            yield Offered(second, first)
+        """Yield each board that could have the tongue, where two edges overlap: it is no longer than the other."""
+        for grooved, tongued in ((first, second), (second, first)):
+            if overlap is not None and _edge_to_edge(grooved, tongued, overlap):
+                yield Offered(grooved, tongued)
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
         """Declare how thick the tongue is: a third, to an iron of the plough."""
