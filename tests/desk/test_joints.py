@@ -9,7 +9,7 @@ from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.practice import JointTry
 from nullah.core.lengths import mm
-from nullah.core.piece.joint import Hold
+from nullah.core.piece.joint import Hold, RowChoice
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.files.practice import practice_file, write_joints
 
@@ -283,3 +283,25 @@ def test_a_dovetail_is_held_by_glue_and_nothing_is_chosen_there(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "through dovetail").id)
     assert not desk(cabinetmaker).fastening.hold.isVisible()
+
+
+def test_nails_that_became_too_short_are_left_with_a_press_and_a_button_s_tongue_is_held_by_nothing(user):
+    user.begin("Hanging rack")
+    user.window.document.do("thin", lambda p: actions.give(p, "back.thickness", mm(8)))
+    user.window.document.do("short", lambda p: actions.fasten(p, ("left-back", "right-back"), RowChoice(mm(10), mm(1))))
+    user.go("joints")
+    user.choose(desk(user).corners, next(each.id for each in kinds_of(user.plan.assembly) if each.id == "left-back"))
+    fields = desk(user).fastening
+    user.reach(fields.hold)
+    assert fields.size.isVisible() and fields.usual.isVisible()
+    user.window.document.do("thicker", lambda p: actions.give(p, "back.thickness", mm(10)))
+    assert not fields.size.isVisible() and fields.usual.isVisible(), "none of that length reaches"
+    user.go("piece")
+    assert user.reads_on_card("10 mm long do not hold")
+    user.press("Take the usual nails")
+    user.go("joints")
+    user.reach(fields.hold)
+    assert fields.size.isVisible() and not fields.usual.isVisible()
+    user.window.document.do("table", lambda p: actions.take_form(p, "table"))
+    user.choose(desk(user).corners, next(each.id for each in kinds_of(user.plan.assembly) if "button" in each.id))
+    assert not fields.hold.isVisible()

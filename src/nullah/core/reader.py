@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from itertools import groupby
+from itertools import groupby, takewhile
 from typing import Literal
 
 from nullah.core.catalogue import N_, Catalogue
@@ -158,18 +158,23 @@ class Reader(FrozenRecord):
                 yield self.text("{first} to {last}", first=found[0], last=found[-1])
 
     def name_of_kind(self, names: Sequence[str]) -> str:
-        """Return what several equal parts are together: the words that all their names have, and how many they are.
+        """Return what several equal parts are together: how all their names begin and end, and how many they are.
 
         Examples
         --------
         >>> Reader().name_of_kind(["drawer 1 left side", "drawer 2 left side", "drawer 1 right side"])
         'drawer side × 3'
+        >>> Reader().name_of_kind(["cleat of the rack", "cleat on the wall"])
+        'cleat × 2'
         >>> Reader().name_of_kind(["top", "bottom"]), Reader().name_of_kind(["lid"])
         ('top and bottom', 'lid')
         """
         if len(names) < 2:
             return self.name_together(names)
-        common = [word for word in names[0].split() if all(word in name.split() for name in names[1:])]
+        words = [name.split() for name in names]
+        head = _begin_alike(words)
+        tail = _begin_alike([each[len(head) :][::-1] for each in words])
+        common = [*head, *reversed(tail)]
         while common and common[-1].isdigit():
             common.pop()
         return f"{' '.join(common)} × {len(names)}" if common else self.name_together(names)
@@ -204,6 +209,11 @@ class Reader(FrozenRecord):
     def size(self, *sizes: Length) -> str:
         """Return sizes as ``340.0 × 12.0 × 9.0 mm``, finer than the mark."""
         return " × ".join(self.marks.write_fine(size, unit=size is sizes[-1]) for size in sizes)
+
+
+def _begin_alike(rows: Sequence[Sequence[str]]) -> list[str]:
+    """Return the words with which all rows of words begin."""
+    return [words[0] for words in takewhile(lambda words: len(set(words)) == 1, zip(*rows, strict=False))]
 
 
 def _numbered(name: str) -> tuple[str, str, str]:

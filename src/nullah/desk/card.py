@@ -28,6 +28,7 @@ from nullah.paper.lettering import typeface
 
 #: Figures up to this many letters stand two to a row.
 _SHORT = 11
+_SHORT_NOTE = 28
 #: Room for the words of a button, in pixels.
 _ROOM = 240
 #: Air round a line, in pixels: left, over, right and under it.
@@ -123,7 +124,7 @@ def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
     """Set short figures in two columns and long ones over both."""
     row, at = 0, 0
     for setting in settings:
-        wide = len(setting.figure) > _SHORT or len(setting.tool) > _SHORT + 6
+        wide = len(setting.figure) > _SHORT or len(setting.tool) > _SHORT + 6 or len(setting.note) > _SHORT_NOTE
         if wide and at:
             row, at = row + 1, 0
         cell = (row, at, 2 if wide else 1)
