@@ -1,6 +1,7 @@
 """How joints may be held: otherwise than usual, and still to be made in some order; or in one way only."""
 
 import pytest
+from tests.early import worked_too_early
 from tests.told import each_choice, planned
 
 from nullah.core import actions
@@ -30,6 +31,7 @@ def test_however_a_joint_is_held_there_is_an_order_of_work(case):
                 now = work_out(actions.hold_all(plan.project, held, hold.value), milling=False, proving=False)
                 order = order_of_work(now)
                 assert order.tasks and not order.faults, (held, hold)
+                assert not list(worked_too_early(order.tasks)), (held, hold)
 
 
 @pytest.mark.sampled(6)

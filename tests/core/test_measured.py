@@ -1,17 +1,14 @@
 """What is measured changes what is cut to it, and nothing else: not the order of work, not whether the piece proves."""
 
-from dataclasses import fields, is_dataclass
-
 import pytest
+from tests.early import worked_too_early
 from tests.told import each_choice, planned
 
 from nullah.core import actions
-from nullah.core.bench.trades import Trade
 from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.ledger import Measured
 from nullah.core.lengths import from_float, mm
-from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import CutToSize
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
@@ -96,27 +93,6 @@ def test_what_is_told_to_be_shaved_until_it_goes_in_lies_in_or_on_what_is_there(
         assert made.goes_in == (bool(entering) or not encloses), (part.id, made.goes_in)
 
 
-def work_before(tasks, name):
-    """Return the tasks that must be done before one."""
-    found, left = set(), [name]
-    while left:
-        more = set(tasks[left.pop()].after) - found
-        found |= more
-        left += more
-    return found
-
-
-def surfaces(value):
-    """Yield the surfaces that an operation speaks of."""
-    if isinstance(value, Surface):
-        yield value
-    elif isinstance(value, tuple):
-        for each in value:
-            yield from surfaces(each)
-    elif is_dataclass(value):
-        yield from (found for field in fields(value) for found in surfaces(getattr(value, field.name)))
-
-
 @pytest.mark.dear
 @pytest.mark.parametrize(
     ("form", "chosen", "given"),
@@ -129,21 +105,4 @@ def surfaces(value):
     ids=str,
 )
 def test_nothing_is_worked_at_an_end_or_edge_that_is_still_to_be_cut_to_fit(form, chosen, given):
-    tasks = {task.id: task for task in order_of_work(planned(form, chosen, given)).tasks}
-    cut = [
-        (made.part, made.setting.origin.opposite, task.id)
-        for task in tasks.values()
-        for made in task.operations
-        if isinstance(made, CutToSize)
-    ]
-    for task in tasks.values():
-        made_then = task.operations if task.trade not in (Trade.MILL, Trade.FIT) else ()
-        before = work_before(tasks, task.id)
-        for part, end, fit in cut:
-            at_it = [made for made in made_then if made.part == part and works_at(made, end)]
-            assert not at_it or fit in before, f"{task.id}: {part}"
-
-
-def works_at(made, end):
-    """Return whether something is set out from an end or edge, or wood is taken there."""
-    return any(setting.origin is end for setting in made.settings) or (bool(made.takes) and end in surfaces(made))
+    assert not list(worked_too_early(order_of_work(planned(form, chosen, given)).tasks))

@@ -16,7 +16,7 @@ from nullah.core.apprentice.standing import stand, unmoved
 from nullah.core.bench.trades import Trade
 from nullah.core.forms import FORMS
 from nullah.core.ledger import Measured
-from nullah.core.lengths import Length
+from nullah.core.lengths import Length, Marks, mm
 from nullah.core.operations.dovetails import CutPins
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
@@ -26,6 +26,7 @@ from nullah.core.operations.taking import Cut, CutToSize
 from nullah.core.piece.frames import frames_of
 from nullah.core.piece.solids import recipe
 from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
 from nullah.core.shop import Hands
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work import rehearsing
@@ -485,3 +486,14 @@ def test_what_a_mate_sets_from_either_face_is_measured_from_that_face():
 def test_equal_parts_are_cut_to_the_largest_of_their_openings_and_shot_to_their_own():
     plan = planned("case", (("dados", "shouldered"),))
     assert all(rehearse(plan, USUAL, seed).goes_together for seed in (3, 4, 5, 6))
+
+
+def test_each_column_is_measured_by_itself_though_the_next_one_is_planned_as_wide():
+    """Set out to whole millimetres the upright stands half of one off the middle, as the dados are told."""
+    sizes = (("case.outside_width", mm(510)), ("case.outside_depth", mm(260)), ("case.outside_height", mm(480)))
+    piece = Piece("case", "case", (("columns", "2"), ("corners", "rabbeted"), ("rows", "2")), sizes)
+    plan = work_out(Project(piece=piece, marks=Marks().with_smallest(Fraction(1))), milling=False)
+    assert plan.ledger["divider.opening"] == plan.ledger["divider2.opening"] == Fraction(479, 2)
+    found = {each.quantity: float(each.found) for each in rehearse(plan, STEADY, 1, True).measured}
+    assert found["divider.opening"] + found["divider2.opening"] == pytest.approx(479, abs=0.5)
+    assert abs(found["divider.opening"] - found["divider2.opening"]) == pytest.approx(1, abs=0.5)

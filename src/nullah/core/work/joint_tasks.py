@@ -216,6 +216,7 @@ def joint_tasks(
                 before = tuple(dict.fromkeys((*before, *(mill.by_part[each.part] for each in fresh))))
             joints = tuple(joint for each in works for joint in each.kind.all)
             at = frozenset(part for joint in joints for part in (joint.first, joint.second))
+            of_fit = frozenset(part for part in at if part in waits)
             for of_later, some in _strands(fresh, later):
                 after = (*before, *behind) if of_later else before
                 task = _task(plan, works, number, step._replace(operations=some), after, waits if hosted else {}, glued)
@@ -232,7 +233,7 @@ def joint_tasks(
                 if step.moment is Moment.GLUED:
                     late.append(task._replace(on_assembly=True))
                 else:
-                    found.append(_Made(task, step.stage, joints, to_fit, hosted, at))
+                    found.append(_Made(task, step.stage, joints, of_fit, hosted, at))
     return JointTasks(tuple(_tried_at_once(found)), tuple(late))
 
 

@@ -290,14 +290,14 @@ class _Building:
                 # Where several go, the largest counts, and each is shot to its own place: felt there, or close beside.
                 for beside in (Fraction(0), _BESIDE_PLACE):
                     around = [_wider(frames[part].part.box, beside) for part in fixed]
-                    offs = [_measured(there, places, float(ledger[each]), [box]) for box in around]
+                    offs = [_measured(there, places, float(ledger[each]), [box], True) for box in around]
                     found = [off for off in offs if off is not None]
                     if found:
                         return max(found)
             goes = [frames[part].part.box for part in waiting if part in frames]
             stands = [frames[part].part.box for part in there]
-            for boxes in ([_met(box, stands) for box in goes], stands):
-                off = _measured(there, places, float(ledger[each]), boxes)
+            for boxes, within in (([_met(box, stands) for box in goes], True), (stands, False)):
+                off = _measured(there, places, float(ledger[each]), boxes, within)
                 if off is not None:
                     return off
         return None
@@ -350,18 +350,23 @@ def _apart(was: Region, now: Region) -> bool:
 
 
 def _measured(
-    parts: Mapping[str, MadePart], places: Mapping[str, Place], planned: float, boxes: Iterable[Box]
+    parts: Mapping[str, MadePart],
+    places: Mapping[str, Place],
+    planned: float,
+    boxes: Iterable[Box],
+    within: bool = False,
 ) -> float | None:
     """Return by how much something that parts have between them is more than planned, mm.
 
     What is between them at the tightest place, what is over them at the widest.
 
     It is felt along lines through some boxes of the piece, along more of them where nothing was designed just so far
-    apart: sockets are narrow. None where nothing is so far apart.
+    apart: sockets are narrow. Where it is what goes into a box, its middle lies `within` that: the next column of
+    a case may be as wide. None where nothing is so far apart.
     """
     boxes = tuple(boxes)
     for shares in (_FEW, _MANY):
-        found = _felt_apart(parts, places, planned, boxes, shares)
+        found = _felt_apart(parts, places, planned, boxes, shares, within)
         if found is not None and found[0] == 0:
             break
     return None if found is None else found[1]
@@ -373,20 +378,25 @@ def _felt_apart(
     planned: float,
     boxes: Sequence[Box],
     across: Sequence[Fraction],
+    within: bool,
 ) -> tuple[float, float] | None:
     """Return how far what was felt was designed to be off the planned figure, and how much more it is, mm."""
     best: tuple[float, float, float] | None = None
     for axis in range(3):
         others = [each for each in range(3) if each != axis]
         lines = {
-            tuple(
-                round(float(low + (high - low) * share), 3) for low, high, share in zip(*corners, shares, strict=True)
+            (
+                tuple(
+                    round(float(low + (high - low) * share), 3)
+                    for low, high, share in zip(*corners, shares, strict=True)
+                ),
+                (float(box.low[axis]), float(box.high[axis])) if within else (-np.inf, np.inf),
             )
             for box in boxes
             for corners in [([box.low[each] for each in others], [box.high[each] for each in others])]
             for shares in product(across, repeat=2)
         }
-        for line in sorted(lines):
+        for line, (least, most) in sorted(lines):
             place = np.zeros(3)
             place[others] = line
             met = []
@@ -399,7 +409,7 @@ def _felt_apart(
             for number, low in enumerate(met):
                 for high in met[number + 1 :]:
                     away = abs(high.at - low.at - planned)
-                    if away < _SAME:
+                    if away < _SAME and least <= (low.at + high.at) / 2 <= most:
                         more = high.at - low.at + high.off - low.off - planned
                         over = high.ends and not low.ends
                         key = (round(away, 2), -more if over else more, more)
