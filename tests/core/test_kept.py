@@ -16,10 +16,9 @@ from tests.told import each_choice
 from nullah.core.actions import choose, fasten, finish_with, give, hold, live_in, make_of, measure
 from nullah.core.forms import FORMS
 from nullah.core.identity import SameAgain, kept_by_identity
-from nullah.core.joints.rows import RowChoice
 from nullah.core.ledger import QuantityKind
 from nullah.core.lengths import Length, Unit, mm
-from nullah.core.piece.joint import Hold
+from nullah.core.piece.joint import Hold, RowChoice
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations import STATIONS

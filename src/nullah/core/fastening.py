@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity, kept_by_value
+from nullah.core.joints.fastened import row_in
+from nullah.core.joints.rows import Row
 from nullah.core.lengths import Marks
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.joint import Joint, RowChoice, RowInput, WoodHeld
+from nullah.core.piece.joint import Joint, PlannedRow, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Box
 from nullah.core.shop import Shop
@@ -47,6 +49,22 @@ class FastenedBy(NamedTuple):
     shop: Shop
     marks: Marks
     chosen: tuple[tuple[str, RowChoice], ...]
+    planned: tuple[tuple[str, PlannedRow], ...] = ()
+
+
+def rows_of(designed: Assembly) -> tuple[tuple[str, PlannedRow], ...]:
+    """Return what the nails and screws of a piece are before anything is measured, by the ids of its joints."""
+    rows = ((joint.id, row) for joint in designed.joints if (row := row_in(joint)) is not None)
+    return tuple((joint, _SAME_ROW(joint, _planned(row))) for joint, row in rows)
+
+
+def _planned(row: Row) -> PlannedRow:
+    size = row.fastening.size
+    return PlannedRow(row.through, row.side, size.long, size.thick, len(row.places))
+
+
+#: The very same as long as they are equal.
+_SAME_ROW: SameAgain[PlannedRow] = SameAgain(1024)
 
 
 def fastened(assembly: Assembly, by: FastenedBy) -> Assembly:
@@ -71,12 +89,14 @@ def fastened_joints(assembly: Assembly, by: FastenedBy) -> Iterator[Joint]:
         yield from assembly.joints
         return
     parts, of, rows = {part.id: part for part in assembly.parts}, dict(by.woods), dict(by.chosen)
+    planned = dict(by.planned)
     cuts = _cuts_by_part(assembly.joints, parts)
     for joint in assembly.joints:
         if joint.hold.in_a_row and joint.first in parts and joint.second in parts:
             beside = _cut_beside(joint, cuts) if joint.type.holds else ()
             held = parts[joint.first], parts[joint.second], of[joint.first], of[joint.second]
-            yield _fastened_joint(joint, *held, by.shop, by.marks, rows.get(joint.id, _USUAL_ROW), *beside)
+            row = rows.get(joint.id, _USUAL_ROW), planned.get(joint.id)
+            yield _fastened_joint(joint, *held, by.shop, by.marks, *row, *beside)
         else:
             yield joint
 
@@ -95,10 +115,12 @@ def _fastened_joint(
     shop: Shop,
     marks: Marks,
     choice: RowChoice,
+    planned: PlannedRow | None,
     *beside: Box,
 ) -> Joint:
     """Return a joint with its nails or screws; `beside` is what other joints cut out of its parts."""
-    return joint.type.fastened(joint, first, second, RowInput((of_first, of_second), shop, marks, beside, choice))
+    chosen = RowInput((of_first, of_second), shop, marks, beside, choice, planned)
+    return joint.type.fastened(joint, first, second, chosen)
 
 
 def _cuts_by_part(joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> dict[str, list[tuple[str, tuple[Box, ...]]]]:

@@ -23,7 +23,7 @@ from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equa
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Catalogue, Phrase
 from nullah.core.errors import Fact
-from nullah.core.fastening import FastenedBy, fastened, fastened_joints, held_wood
+from nullah.core.fastening import FastenedBy, fastened, fastened_joints, held_wood, rows_of
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers, with_own
 from nullah.core.fraction import Fraction
@@ -137,7 +137,13 @@ class Plan(FrozenRecord):
     @cached_property
     def assembly(self) -> Assembly:
         """The piece, with nails and screws chosen for the woods there are."""
-        return fastened(self.unfastened, _fastened_by(self))
+        return fastened(self.unfastened, self._as_planned)
+
+    @property
+    def _as_planned(self) -> FastenedBy:
+        """What nails and screws hang on, and what they were before anything was measured: that does not change them."""
+        by = _fastened_by(self)
+        return by if self.as_designed is None else by._replace(planned=rows_of(self.as_designed))
 
     @cached_property
     def as_designed(self) -> Assembly | None:
@@ -163,10 +169,11 @@ class Plan(FrozenRecord):
 
     def bit_by_bit(self) -> Bits[None]:
         """Work out what takes long of it, and rest after every bit: what is asked afterwards is there."""
-        for assembly in (self.unfastened, self.unfastened_design):
-            if assembly is not None:
-                for _ in fastened_joints(assembly, _fastened_by(self)):
-                    yield
+        if self.unfastened_design is not None:
+            for _ in fastened_joints(self.unfastened_design, _fastened_by(self)):
+                yield
+        for _ in fastened_joints(self.unfastened, self._as_planned):
+            yield
         known = vars(self)
         if self.ledger is not None and "corners" not in known:
             ruled = self.project.shop, self.project.marks

@@ -10,7 +10,7 @@ from nullah.core.joints.fasteners import Fastening, Sold, SoldSize, fastening, s
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.named_tuple import NamedTuple
 from nullah.core.piece.cuts import Removal, RoundHole
-from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
+from nullah.core.piece.joint import Hold, Joint, PlannedRow, RowInput, WoodHeld
 from nullah.core.piece.overlap import contact, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at
@@ -110,12 +110,12 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
     of = {first.id: woods[0], second.id: woods[1]}
     screws = joint.hold is not Hold.NAILS
     sold = sold_in(marks)
-    size = _size(sold, screws, chosen.choice)
+    size = _size(sold, screws, chosen)
     found = ((way, _chosen(way, screws, of[way.into.id], size, sold)) for way in _ways(joint, first, second))
     ways = [(way, made) for way, made in found if made.thick <= made.enters <= way.holding - _LEFT]
     if not ways:
         return NoRow(chosen.choice.long)
-    way, made = min(ways, key=lambda each: _worse(*each))
+    way, made = min(ways, key=lambda each: (not _as_planned(each[0], chosen.planned), *_worse(*each)))
     along, side = way.along, way.side
     places = _places(made, way, chosen, odd=joint.hold is Hold.SLOTS)
     pilot = _bit(shop, made.pilot, sold)
@@ -175,9 +175,17 @@ class _Way(NamedTuple):
         return abs(self.into.box.at(self.side.opposite) - self.strip.at(self.side))
 
 
-def _size(sold: Sold, screws: bool, choice: RowChoice) -> SoldSize | None:
-    """Return the size that was chosen; a nail as thick as it is sold in its length."""
-    return None if choice.long is None else size_sold(sold, screws, choice.long, choice.thick)
+def _size(sold: Sold, screws: bool, chosen: RowInput) -> SoldSize | None:
+    """Return the size that was chosen, or planned; a nail as thick as it is sold in its length."""
+    choice, planned = chosen.choice, chosen.planned
+    if choice.long is not None:
+        return size_sold(sold, screws, choice.long, choice.thick)
+    return None if planned is None else size_sold(sold, screws, planned.long, planned.thick)
+
+
+def _as_planned(way: _Way, planned: PlannedRow | None) -> bool:
+    """Return whether nails go through the part, and from the side, that was planned."""
+    return planned is not None and (planned.through, planned.side) == (way.through.id, way.side)
 
 
 def sizes_that_hold(row: Row, through: Part, into: Part, marks: Marks) -> tuple[SoldSize, ...]:
@@ -262,14 +270,19 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
     marks, choice = chosen.marks, chosen.choice
     usual = marks.to_mark(from_float(made.places[0]), Direction.NEAREST).mm or from_float(made.places[0]).mm
     from_end = choice.from_end.mm if choice.from_end is not None else usual
-    number = choice.number or len(made.places) + (odd and len(made.places) % 2 == 0)
+    usual_number = len(made.places) + (odd and len(made.places) % 2 == 0)
+    number = choice.number or (chosen.planned.number if chosen.planned is not None else usual_number)
     plain = _evenly(way, number, from_end)
     wide, along = from_float(made.thick).mm, way.along.value
     # Exact figures are slow to compare, and equal ones stay equal.
     met = {(float(box.low[along] - wide), float(box.high[along] + wide)) for box in _met(way, made, chosen.beside)}
     if not met:
         return plain
-    numbers = [number] if choice.number else [number + more * (2 if odd else 1) for more in range(_MORE)]
+    numbers = (
+        [number]
+        if choice.number or chosen.planned is not None
+        else [number + more * (2 if odd else 1) for more in range(_MORE)]
+    )
     shifts = [0] if choice.from_end is not None else sorted(range(-_MORE, _MORE + 1), key=abs)
     ends = (
         from_end + (marks.to_mark(Length(Fraction(5 * abs(by))), Direction.NEAREST).mm * (1, -1)[by < 0])

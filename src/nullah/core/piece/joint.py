@@ -79,6 +79,28 @@ class RowChoice(NamedTuple):
     from_end: Length | None = None
 
 
+class PlannedRow(NamedTuple):
+    """What a row of nails or screws was before anything was measured, which a measurement does not change.
+
+    Parameters
+    ----------
+    through : str
+        The part they go through.
+    side : Side
+        Of it, on which they enter.
+    long, thick : Length
+        Of each, as it is sold.
+    number : int
+        How many.
+    """
+
+    through: str
+    side: Side
+    long: Length
+    thick: Length
+    number: int
+
+
 class RowInput(NamedTuple):
     """What nails or screws are chosen by.
 
@@ -93,6 +115,8 @@ class RowInput(NamedTuple):
     beside : tuple of Box
         What other joints cut out of the two parts: no nail should meet it.
     choice : RowChoice
+    planned : PlannedRow, optional
+        What it was before something was measured.
     """
 
     woods: tuple[WoodHeld, WoodHeld]
@@ -100,6 +124,7 @@ class RowInput(NamedTuple):
     marks: Marks
     beside: tuple[Box, ...] = ()
     choice: RowChoice = RowChoice()
+    planned: PlannedRow | None = None
 
 
 class JointQuantities(NamedTuple):
