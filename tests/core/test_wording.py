@@ -17,7 +17,7 @@ from nullah.core.lengths import Length, Marks, NoLength, Slope, Unit, mm
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfTool
 from nullah.core.piece.facts import SetOutElsewhere
-from nullah.core.piece.faults import Repeated
+from nullah.core.piece.faults import NothingReaches, Repeated
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
@@ -80,7 +80,7 @@ def facts_of(kind):
 
 
 #: What names sizes in the units that they are sold in, or that may be typed.
-IN_ANY_UNIT = (SetOutElsewhere, NoIronEnters, NoChiselAsWide, NoLength)
+IN_ANY_UNIT = (SetOutElsewhere, NoIronEnters, NoChiselAsWide, NoLength, NothingReaches)
 
 
 def test_the_module_that_says_a_fact_is_found_by_the_fact_alone(monkeypatch):
