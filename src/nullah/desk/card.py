@@ -28,7 +28,6 @@ from nullah.paper.lettering import typeface
 
 #: Figures up to this many letters stand two to a row.
 _SHORT = 11
-_SHORT_NOTE = 28
 #: Room for the words of a button, in pixels.
 _ROOM = 240
 #: Air round a line, in pixels: left, over, right and under it.
@@ -121,13 +120,13 @@ def _remarks(remarks: list[WordedRemark]) -> Iterator[_Line]:
 
 
 def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
-    """Set short figures in two columns and long ones over both."""
+    """Set short figures in two columns, long ones and those that stand alone over both."""
     row, at = 0, 0
-    for setting in settings:
-        wide = len(setting.figure) > _SHORT or len(setting.tool) > _SHORT + 6 or len(setting.note) > _SHORT_NOTE
+    wides = [len(setting.figure) > _SHORT or len(setting.tool) > _SHORT + 6 for setting in settings]
+    for setting, wide, alone in zip(settings, wides, [*wides[1:], True], strict=True):
         if wide and at:
             row, at = row + 1, 0
-        cell = (row, at, 2 if wide else 1)
+        cell = (row, at, 2 if wide or (alone and at == 0) else 1)
         yield _Line("tool", setting.tool, cell=cell)
         look = "figure" if len(setting.figure) < 20 else "long figure"
         yield _Line(look, setting.figure, f"{setting.tool}: {setting.figure}", cell, click=setting.ref)
