@@ -385,7 +385,7 @@ class Maker:
         laid_out_by : LaidOutBy or None
             What its place hangs on.
         held_only : tuple[Hold, ...]
-            What else may hold it, and that; empty: anything.
+            The ways it may be held; empty: all that its type allows.
         """
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
         joint = Joint(
@@ -480,7 +480,7 @@ class Maker:
         glued : Fraction or None
             So much of it, mm; None: all.
         held_only : tuple[Hold, ...]
-            What else may hold them, and that; empty: anything.
+            The ways they may be held; empty: any.
         """
         joint = Joint(f"{first}-{second}", BUTT, first, second, hold, names=names, glued=glued, held_only=held_only)
         self._joints.append(joint)
