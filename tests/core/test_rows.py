@@ -16,16 +16,17 @@ from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.fasteners import inch_sizes, metric_sizes
-from nullah.core.joints.rows import holes_in, sizes_that_hold
+from nullah.core.joints.rows import holes_in, row_of, sizes_that_hold
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, Marks, Unit, mm
 from nullah.core.operations.fastening import Bore, Pin, TracePlaces
 from nullah.core.piece.faults import NothingReaches
-from nullah.core.piece.joint import Hold, RowChoice
+from nullah.core.piece.joint import Hold, PlannedRow, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.shop import Shop
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fastening import size_words
 from nullah.core.work.order_of_work import order_of_work
@@ -299,6 +300,17 @@ def test_nails_stay_what_they_are_when_what_they_hold_was_cut_to_a_measurement(c
         for each in (plan, now)
     )
     assert after == before
+
+
+@pytest.mark.parametrize(("long", "kept"), [(33, True), ("33.1", False)])
+def test_what_was_planned_and_would_come_out_now_is_chosen_anew(long, kept):
+    """A millimetre is left before its point: in a lid and batten of 34 mm the longest that stays inside is 33."""
+    plan = _plan(_lid(thick=16, batten=18))
+    usual, (joint,) = _row(_lid(thick=16, batten=18)), plan.assembly.joints
+    before = PlannedRow(usual.through, usual.side, mm(long), mm(4), 3)
+    first, second = plan.part(joint.first), plan.part(joint.second)
+    row = row_of(joint, first, second, RowInput((WoodHeld(), WoodHeld()), Shop(), Marks(), planned=before))
+    assert (row.fastening.long == float(long)) is kept
 
 
 @pytest.mark.parametrize(("apart", "held"), [(Fraction(2), True), (Fraction(201, 100), False)])

@@ -113,6 +113,9 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
     size = _size(sold, screws, chosen)
     found = ((way, _chosen(way, screws, of[way.into.id], size, sold)) for way in _ways(joint, first, second))
     ways = [(way, made) for way, made in found if made.thick <= made.enters <= way.holding - _LEFT]
+    if not ways and chosen.planned is not None:
+        # What was found is so far off that what was planned does not hold: it is chosen anew.
+        return row_of(joint, first, second, chosen._replace(planned=None))
     if not ways:
         return NoRow(chosen.choice.long)
     way, made = min(ways, key=lambda each: (not _as_planned(each[0], chosen.planned), *_worse(*each)))
