@@ -1,8 +1,9 @@
 """Blanks laid on boards by straight cuts, taken apart and laid again: the search's inner loop.
 
-A board being laid is a chain of immutable `Node`s, one for each blank laid, so that taking
-the last few off again, or going back to an older state, costs nothing. Whatever is laid can
-be sawn edge to edge, for each blank takes its place out of a rectangle that such cuts left.
+Whatever is laid can be sawn edge to edge, for each blank takes its place out of a rectangle, its region, that such
+cuts left. Taking a blank off gives its region back, with all that was laid in what was left of it, so that blanks
+may be taken from anywhere. What lies on a board never changes, another `BoardState` takes its place: going back to an
+older one costs nothing.
 
 Numbers here are plain floats in mm and mm², rectangles are `Area`s: this runs thousands of
 times a second.
@@ -20,10 +21,15 @@ from nullah.core.named_tuple import NamedTuple
 
 #: A part that lies nowhere counts as this share of all wood asked for: always worse than any layout with it.
 _MISSING = 4.0
-#: How much worse a layout may be and still be gone on from, as a share of all wood asked for: at first, and at last.
-_WARM, _COOL = 0.008, 0.0004
+#: How much worse a layout may be and still be gone on from, as a share of a middling blank: at first, and at last.
+_WARM, _COOL = 0.5, 0.025
 #: A board is passed over now and then, so that the same order does not always lead to the same layout: how often.
 _OVERLOOKED = (0.0, 0.03, 0.03, 0.2)
+#: From how many boards blanks are taken in a round, and how many blanks at most; rounds of few are quick, and win more.
+_BOARDS_AT_ONCE = (1, 2, 2, 3, 3, 4)
+_BLANKS_AT_ONCE = (5, 8, 12, 18, 30)
+#: How often it is tried to take no more than that off a board.
+_TRIES = 3
 
 
 class Blank(NamedTuple):
@@ -71,46 +77,56 @@ class Price(NamedTuple):
         return not (self.cross or self.rip or self.beside_flaw)
 
 
-class _Region(NamedTuple):
-    """A rectangle that straight cuts left, and the clear wood in it by kind; None where all of it is clear."""
+class _Region:
+    """A rectangle that straight cuts left, and the clear wood in it by kind; None where all of it is clear.
 
-    x: float
-    y: float
-    end: float
-    top: float
-    clear: tuple[tuple[Area, ...], ...] | None
+    `fits` is where each size of blank was found to fit in that clear wood: (x, y, kind).
+    """
+
+    __slots__ = ("clear", "end", "fits", "top", "x", "y")
+
+    def __init__(self, x: float, y: float, end: float, top: float, clear: tuple[tuple[Area, ...], ...] | None) -> None:
+        self.x, self.y, self.end, self.top = x, y, end, top
+        self.clear = clear
+        self.fits: dict[int, tuple[float, float, int]] = {}
 
 
-class _Spot(NamedTuple):
+class _Spot:
     """The place on a board where a blank costs least, and what it costs there; infinitely much where it has none."""
 
-    cost: float
-    region: _Region | None = None
-    kind: int = 0
-    x: float = 0.0
-    y: float = 0.0
+    __slots__ = ("cost", "kind", "region", "x", "y")
+
+    def __init__(self, cost: float, region: _Region | None, kind: int, x: float, y: float) -> None:
+        self.cost, self.region, self.kind, self.x, self.y = cost, region, kind, x, y
 
 
-_NOWHERE = _Spot(math.inf)
+_NOWHERE = _Spot(math.inf, None, 0, 0.0, 0.0)
 
 
-class Node(NamedTuple):
-    """A board with one more blank on it than its `before` had.
+class _LaidBlank:
+    """A blank on a board, the region it was laid in, and what sawing and risk there count as (mm²)."""
+
+    __slots__ = ("blank", "end", "extra", "kind", "region", "top", "x", "y")
+
+    def __init__(
+        self, blank: int, kind: int, x: float, y: float, end: float, top: float, region: _Region, extra: float
+    ) -> None:
+        self.blank, self.kind, self.region, self.extra = blank, kind, region, extra
+        self.x, self.y, self.end, self.top = x, y, end, top
+
+
+class BoardState:
+    """What lies on a board, how far along it is used, and the regions that are free; never changed.
 
     `spots` are the best places on it that were looked for already, by the size of a blank and the way of laying: most
     boards stay as they are from one layout to the next.
     """
 
-    before: Node | None
-    blank: int
-    kind: int
-    x: float
-    y: float
-    used_to: float
-    free: tuple[_Region, ...]
-    laid: int
-    extra: float
-    spots: dict[int, _Spot]
+    __slots__ = ("extra", "free", "laid", "spots", "used_to")
+
+    def __init__(self, used_to: float, extra: float, free: list[_Region], laid: list[_LaidBlank]) -> None:
+        self.used_to, self.extra, self.free, self.laid = used_to, extra, free, laid
+        self.spots: dict[int, _Spot] = {}
 
 
 class BlankPlace(NamedTuple):
@@ -155,16 +171,17 @@ class Packer:
         sizes: dict[Blank, int] = {}
         self._size = [sizes.setdefault(blank, len(sizes)) for blank in blanks]
         self._boards_of = [[i for i, kinds in enumerate(blank.kinds) if kinds] for blank in blanks]
-        self._asked = sum(blank.area for blank in blanks) or 1.0
-        self._bare = [self._bare_node(sheet) for sheet in sheets]
+        self._areas = [blank.area for blank in blanks]
+        self._asked = sum(self._areas) or 1.0
+        self._bare = [self._bare_board(sheet) for sheet in sheets]
         self._worth = [sheet.width * sheet.worth for sheet in sheets]
         self._way = 0
         self.best: Packing | None = None
 
-    def _bare_node(self, sheet: PackedBoard) -> Node:
+    def _bare_board(self, sheet: PackedBoard) -> BoardState:
         whole = _Region(0.0, 0.0, math.inf, math.inf, sheet.clear)
-        regions = tuple(region for area in sheet.free if (region := self._region(whole, area)) is not None)
-        return Node(None, -1, 0, 0.0, 0.0, sheet.used_to, regions, 0, 0.0, {})
+        regions = [region for area in sheet.free if (region := self._region(whole, *area)) is not None]
+        return BoardState(sheet.used_to, 0.0, regions, [])
 
     # --- one layout after another ---
 
@@ -179,17 +196,19 @@ class Packer:
         """
         self.cool(0.0)
         now = list(self._bare)
-        order = sorted(range(len(self._blanks)), key=lambda index: -self._blanks[index].area)
-        left = self._lay(now, order, 0.5, overlooked=0.0)
-        cost = self._cost(now, left)
+        order = sorted(range(len(self._blanks)), key=lambda index: -self._areas[index])
+        cost, left = self._lay(now, order, 0.5, overlooked=0.0, most=math.inf)
         self._keep(now, left, cost)
         yield True
+        draw = self._chance.random
         while True:
             tried = list(now)
-            loose = [*left, *self._taken_apart(tried)]
-            tried_left = self._lay(tried, self._ordered(loose), self._chance.random(), self._chance.choice(_OVERLOOKED))
-            tried_cost = self._cost(tried, tried_left)
-            if tried_cost < cost or self._chance.random() < math.exp((cost - tried_cost) / self._warmth):
+            loose = [*left, *self._taken_off(tried)]
+            # A layout that costs more by d is gone on from with the chance exp(-d / warmth): that is known beforehand.
+            most = cost - self._warmth * math.log(1.0 - draw())
+            overlooked = _OVERLOOKED[int(draw() * len(_OVERLOOKED))]
+            tried_cost, tried_left = self._lay(tried, self._ordered(loose), draw(), overlooked, most)
+            if tried_cost <= most:
                 now, left, cost = tried, tried_left, tried_cost
                 if self.best is None or cost < self.best.cost - 1e-6:
                     self._keep(now, left, cost)
@@ -205,104 +224,120 @@ class Packer:
         share : float
             Of the time, 0 to 1.
         """
-        self._warmth = self._asked * _WARM * (_COOL / _WARM) ** min(1.0, max(0.0, share))
+        self._warmth = self._asked / max(1, len(self._blanks)) * _WARM * (_COOL / _WARM) ** min(1.0, max(0.0, share))
 
-    def _keep(self, nodes: list[Node], left: list[int], cost: float) -> None:
+    def _keep(self, boards: list[BoardState], left: list[int], cost: float) -> None:
         spots = [
-            BlankPlace(node.blank, number, node.kind, node.x, node.y)
-            for number, last in enumerate(nodes)
-            for node in _chain(last)
+            BlankPlace(item.blank, number, item.kind, item.x, item.y)
+            for number, board in enumerate(boards)
+            for item in board.laid
         ]
         self.best = Packing(tuple(spots), tuple(sorted(left)), cost)
 
-    def _cost(self, nodes: list[Node], left: list[int]) -> float:
-        laid = sum(node.used_to * worth + node.extra for node, worth in zip(nodes, self._worth, strict=True))
-        return laid + sum(self._blanks[index].holds for index in left) * _MISSING * self._asked
-
-    def _taken_apart(self, nodes: list[Node]) -> list[int]:
-        """Take the blanks off a few boards, or the last of them; give which."""
-        chance = self._chance
-        used = [index for index, node in enumerate(nodes) if node.laid]
+    def _taken_off(self, boards: list[BoardState]) -> list[int]:
+        """Take some blanks off a few boards, each with all that lies in the region it was laid in; give which."""
+        draw = self._chance.random
+        used = [number for number, board in enumerate(boards) if board.laid]
+        most = _BLANKS_AT_ONCE[int(draw() * len(_BLANKS_AT_ONCE))]
         loose: list[int] = []
-        for index in chance.sample(used, min(chance.choice((1, 2, 2, 3, 3, 4)), len(used))):
-            node = nodes[index]
-            keep = 0 if chance.random() < 0.5 else chance.randrange(node.laid)
-            while node.laid > keep and node.before is not None:
-                loose.append(node.blank)
-                node = node.before
-            nodes[index] = node
+        for number in self._chance.sample(used, min(_BOARDS_AT_ONCE[int(draw() * len(_BOARDS_AT_ONCE))], len(used))):
+            board = boards[number]
+            for _ in range(_TRIES):
+                region = board.laid[int(draw() * len(board.laid))].region
+                off, kept = _parted(board.laid, region)
+                if len(loose) + len(off) <= most:
+                    loose += [item.blank for item in off]
+                    boards[number] = self._without(board, number, region, kept)
+                    break
         return loose
+
+    def _without(self, board: BoardState, number: int, region: _Region, kept: list[_LaidBlank]) -> BoardState:
+        """Return a board on which only some blanks are left, and a region is free again."""
+        used_to, extra = self._sheets[number].used_to, 0.0
+        for item in kept:
+            if item.end > used_to:
+                used_to = item.end
+            extra += item.extra
+        x, y, end, top = region.x, region.y, region.end, region.top
+        free = [
+            each for each in board.free if not (each.x >= x and each.y >= y and each.end <= end and each.top <= top)
+        ]
+        free.append(region)
+        return BoardState(used_to, extra, free, kept)
 
     def _ordered(self, loose: list[int]) -> list[int]:
         """Put blanks in an order to be laid in: by area, length or width, a little shuffled, or anyhow."""
         draw, blanks, chance = self._chance.random, self._blanks, self._chance.random()
         if chance < 0.35:
-            keys = {index: blanks[index].area * (1 + 0.3 * draw()) for index in loose}
+            keys = [(-self._areas[index] * (1 + 0.3 * draw()), index) for index in loose]
         elif chance < 0.6:
-            keys = {index: blanks[index].along * (1 + 0.2 * draw()) for index in loose}
+            keys = [(-blanks[index].along * (1 + 0.2 * draw()), index) for index in loose]
         elif chance < 0.85:
-            keys = {index: blanks[index].across * (1 + 0.2 * draw()) for index in loose}
+            keys = [(-blanks[index].across * (1 + 0.2 * draw()), index) for index in loose]
         else:
-            keys = {index: draw() for index in loose}
-        return sorted(loose, key=lambda index: -keys[index])
+            keys = [(draw(), index) for index in loose]
+        keys.sort()
+        return [index for _, index in keys]
 
     # --- laying ---
 
-    def _lay(self, nodes: list[Node], order: Sequence[int], across_first: float, overlooked: float) -> list[int]:
-        """Lay blanks in order, each where it costs least; give what finds no place.
+    def _lay(
+        self, boards: list[BoardState], order: Sequence[int], across_first: float, overlooked: float, most: float
+    ) -> tuple[float, list[int]]:
+        """Lay blanks in order, each where it costs least; give what all costs then, and what finds no place.
 
-        `across_first` is how likely the crosscuts beside a blank come before its rips.
+        `across_first` is how likely the crosscuts beside a blank come before its rips. As soon as it costs more than
+        `most` it is given up, and costs infinitely much.
         """
-        self._way, draw = self._chance.randrange(3), self._chance.random
+        draw = self._chance.random
+        self._way = int(draw() * 3)
+        cost = sum([board.used_to * worth + board.extra for board, worth in zip(boards, self._worth, strict=True)])
         left: list[int] = []
         for index in order:
-            blank, key = self._blanks[index], 3 * self._size[index] + self._way
+            blank, size = self._blanks[index], self._size[index]
+            key = 3 * size + self._way
             best, at, passed_over = _NOWHERE, -1, -1
             for number in self._boards_of[index]:
-                spots = nodes[number].spots
+                spots = boards[number].spots
                 spot = spots.get(key)
                 if spot is None:
-                    spot = spots[key] = self._cheapest(nodes[number], number, blank)
+                    spot = spots[key] = self._cheapest(boards[number], number, blank, size)
                 if spot.cost < best.cost:
                     if overlooked and draw() < overlooked:
                         passed_over = number
                     else:
                         best, at = spot, number
             if best.region is None and passed_over >= 0:
-                best, at = nodes[passed_over].spots[key], passed_over
+                best, at = boards[passed_over].spots[key], passed_over
             if best.region is None:
                 left.append(index)
-                continue
-            stretch = self._stretch(best.region, best.x, blank, across_first)
-            nodes[at] = self._put(nodes[at], at, index, best, stretch)
-        return left
+                cost += blank.holds * _MISSING * self._asked
+            else:
+                stretch = self._stretch(best.region, best.x, blank, across_first)
+                before = boards[at]
+                after = boards[at] = self._put(before, at, index, best, stretch)
+                cost += (after.used_to - before.used_to) * self._worth[at] + after.extra - before.extra
+            if cost > most:
+                return math.inf, left
+        return cost, left
 
-    def _cheapest(  # noqa: C901 (the innermost loop of the search, where a call costs)
-        self, node: Node, number: int, blank: Blank
-    ) -> _Spot:
+    def _cheapest(self, board: BoardState, number: int, blank: Blank, size: int) -> _Spot:
         """Find the place on a board where a blank costs least."""
         along, across = blank.along, blank.across
         long, wide = along - TOLERANCE, across - TOLERANCE
-        used_to, worth, way = node.used_to, self._worth[number], self._way
+        used_to, worth, way = board.used_to, self._worth[number], self._way
         kinds, risk = blank.kinds[number], self._price.beside_flaw
-        found = _NOWHERE
-        for region in node.free:
-            near, low, end, top, clear = region
-            if end - near < long or top - low < wide or (near + along - used_to) * worth >= found.cost:
+        least, found, at_x, at_y, of_kind = math.inf, None, 0.0, 0.0, 0
+        for region in board.free:
+            near, low, end, top = region.x, region.y, region.end, region.top
+            if end - near < long or top - low < wide or (near + along - used_to) * worth >= least:
                 continue
             x, y, kind = near, low, kinds[0]
-            if clear is not None:
-                x = math.inf
-                for each in kinds:
-                    for area in clear[each]:
-                        if area[2] - area[0] >= long and area[3] - area[1] >= wide:
-                            if area[0] < x:
-                                # Up against the upper edge where the flaw is below.
-                                x, kind = area[0], each
-                                y = area[3] - across if area[1] > low and area[3] == top else area[1]
-                                if risk and area[0] > near and area[2] - area[0] >= along + _CLOSE:
-                                    x += _CLOSE
-                            break
+            if region.clear is not None:
+                fit = region.fits.get(size)
+                if fit is None:
+                    fit = region.fits[size] = self._fit(region, blank, kinds)
+                x, y, kind = fit
                 if x == math.inf:
                     continue
             more = (x + along - used_to) * worth
@@ -315,9 +350,26 @@ class Packer:
                 cost += 0.1 * min((top - low - across) * along, (end - near - along) * across)
             if risk:
                 cost += self._risk(number, kind, x, y, x + along, y + across)
-            if cost < found.cost:
-                found = _Spot(cost, region, kind, x, y)
-        return found
+            if cost < least:
+                least, found, at_x, at_y, of_kind = cost, region, x, y, kind
+        return _NOWHERE if found is None else _Spot(least, found, of_kind, at_x, at_y)
+
+    def _fit(self, region: _Region, blank: Blank, kinds: tuple[int, ...]) -> tuple[float, float, int]:
+        """Return where a blank lies nearest in the clear wood of a region, and in which kind."""
+        assert region.clear is not None
+        long, wide = blank.along - TOLERANCE, blank.across - TOLERANCE
+        x, y, kind = math.inf, region.y, kinds[0]
+        for each in kinds:
+            for near, low, end, top in region.clear[each]:
+                if end - near >= long and top - low >= wide:
+                    if near < x:
+                        # Up against the upper edge where the flaw is below.
+                        x, kind = near, each
+                        y = top - blank.across if low > region.y and top == region.top else low
+                        if self._price.beside_flaw and near > region.x and end - near >= blank.along + _CLOSE:
+                            x += _CLOSE
+                    break
+        return x, y, kind
 
     def _stretch(self, region: _Region, x: float, blank: Blank, across_first: float) -> float:
         """Choose where the region is crosscut behind a blank before it is ripped.
@@ -331,35 +383,36 @@ class Packer:
             return end
         if draw() < 0.5:
             return region.end
-        other = self._chance.choice(self._blanks).along
+        other = self._blanks[int(draw() * len(self._blanks))].along
         farther = x + other if other > blank.along else end + self._kerf + other
         return farther if farther < region.end - self._least_along else region.end
 
-    def _put(self, node: Node, number: int, index: int, spot: _Spot, stretch: float) -> Node:
+    def _put(self, board: BoardState, number: int, index: int, spot: _Spot, stretch: float) -> BoardState:
         """Lay a blank in a region; the rest is crosscut at `stretch`, ripped beside the blank, crosscut at it."""
         blank, kerf = self._blanks[index], self._kerf
-        _, region, kind, x, y = spot
+        region, kind, x, y = spot.region, spot.kind, spot.x, spot.y
         assert region is not None
         end, top = x + blank.along, y + blank.across
         start = region.x if stretch > end else x
+        free = [other for other in board.free if other is not region]
         pieces = (
-            (region.x, region.y, start - kerf, region.top),
-            (stretch + kerf, region.y, region.end, region.top),
-            (start, region.y, stretch, y - kerf),
-            (start, top + kerf, stretch, region.top),
-            (start, y, x - kerf, top),
-            (end + kerf, y, stretch, top),
+            self._region(region, region.x, region.y, start - kerf, region.top),
+            self._region(region, stretch + kerf, region.y, region.end, region.top),
+            self._region(region, start, region.y, stretch, y - kerf),
+            self._region(region, start, top + kerf, stretch, region.top),
+            self._region(region, start, y, x - kerf, top),
+            self._region(region, end + kerf, y, stretch, top),
         )
-        free = [other for other in node.free if other is not region]
-        free += [left for piece in pieces if (left := self._region(region, piece)) is not None]
-        extra = node.extra
+        free += [piece for piece in pieces if piece is not None]
+        extra = 0.0
         if not self._price.free:
-            extra += self._sawn(region, x, y, end, top, stretch) + self._risk(number, kind, x, y, end, top)
-        return Node(node, index, kind, x, y, max(node.used_to, end), tuple(free), node.laid + 1, extra, {})
+            extra = self._sawn(region, x, y, end, top, stretch) + self._risk(number, kind, x, y, end, top)
+        used_to = end if end > board.used_to else board.used_to
+        laid = [*board.laid, _LaidBlank(index, kind, x, y, end, top, region, extra)]
+        return BoardState(used_to, board.extra + extra, free, laid)
 
-    def _region(self, within: _Region, piece: Area) -> _Region | None:
+    def _region(self, within: _Region, near: float, low: float, end: float, top: float) -> _Region | None:
         """Return a rectangle cut out of a region with its clear wood, or None if nothing would fit in it."""
-        near, low, end, top = piece
         least_along, least_across = self._least_along, self._least_across
         if end - near < least_along or top - low < least_across:
             return None
@@ -379,7 +432,7 @@ class Packer:
                     cut.append((x, y, far, high))
             if len(cut) > 1:
                 cut = sorted(largest(cut))
-            whole = whole and len(cut) == 1 and cut[0] == piece
+            whole = whole and len(cut) == 1 and cut[0] == (near, low, end, top)
             kinds.append(tuple(cut))
         if not any(kinds):
             return None
@@ -420,10 +473,11 @@ class Packer:
 _CLOSE = 8.0
 
 
-def _chain(node: Node) -> Iterator[Node]:
-    """Yield the nodes of a board from the first blank laid to the last."""
-    found = []
-    while node.before is not None:
-        found.append(node)
-        node = node.before
-    yield from reversed(found)
+def _parted(laid: list[_LaidBlank], region: _Region) -> tuple[list[_LaidBlank], list[_LaidBlank]]:
+    """Return which blanks lie in a region, and which do not."""
+    off: list[_LaidBlank] = []
+    kept: list[_LaidBlank] = []
+    x, y, end, top = region.x - TOLERANCE, region.y - TOLERANCE, region.end + TOLERANCE, region.top + TOLERANCE
+    for item in laid:
+        (off if item.x >= x and item.y >= y and item.end <= end and item.top <= top else kept).append(item)
+    return off, kept
