@@ -68,6 +68,19 @@ def test_the_plan_counts_about_the_strokes_that_it_takes(both):
         assert 0.6 * planned < trial.strokes < 1.6 * planned
 
 
+@pytest.mark.parametrize(("length", "width", "cup", "bow", "twist"), [
+    (312, 92, -0.6, 0, 0), (350, 98, 0, -2, 0), (223, 102, -2, 0, 0), (485, 66, -0.9, 0, 0),
+    pytest.param(467, 113, 1.8, 0, -3.2, marks=pytest.mark.dear),
+])  # fmt: skip
+def test_whatever_the_shape_no_plane_strokes_on_for_little_or_digs_beside_a_ridge(length, width, cup, bow, twist):
+    board = replace(WOUND, length=mm(length), width=mm(width), cup=mm(cup), bow=mm(bow), twist=mm(twist))
+    for face in job(board).faces:
+        trial, planned = played(face), sum(stage.strokes for stage in face.stages)
+        assert 0.6 * planned < trial.strokes < 1.8 * planned
+        assert trial.highest < 0.12 and trial.lowest > -0.08
+        assert trial.out_of_flat < 2 * FLAT_WITHIN
+
+
 def test_what_is_left_and_the_verdict_say_the_same(both):
     face, trial = both[0]
     assert trial_words(found_in(trial, face.stages), Reader()).startswith("Flat within 0.0")
