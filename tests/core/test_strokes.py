@@ -77,7 +77,7 @@ def test_whatever_the_shape_no_plane_strokes_on_for_little_or_digs_beside_a_ridg
     for face in job(board).faces:
         trial, planned = played(face), sum(stage.strokes for stage in face.stages)
         assert 0.6 * planned < trial.strokes < 1.8 * planned
-        assert trial.highest < 0.12 and trial.lowest > -0.08
+        assert trial.highest < 0.12 and trial.lowest > -0.1
         assert trial.out_of_flat < 2 * FLAT_WITHIN
 
 
