@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nullah.core.breakdown.layout import Rect
-from nullah.core.lengths import mm
+from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.milling.decide import BoardFace, FaceReason
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import face_work_on, job_of
@@ -87,6 +87,9 @@ def test_what_is_left_and_the_verdict_say_the_same(both):
     assert f"{trial.strokes} strokes" in trial_words(found_in(trial, face.stages), Reader())
     unplaned = start_trial(face.work)
     assert "out of flat, 0.10 mm is enough" in trial_words(found_in(unplaned, face.stages), Reader())
+    for unit, off, enough in ((Unit.MM, 0.103, "0.10 mm"), (Unit.INCH, 0.11, "0.004″")):
+        hardly = trial_words(found_in(unplaned, face.stages)._replace(off=off), Reader(Marks(unit)))
+        assert hardly.startswith(f"A little over {enough} out of flat, {enough} is enough")
     over = replace(trial, shaved=trial.shaved + 2 * face.work.volume)
     assert "thinner than it had to be" in trial_words(found_in(over, face.stages), Reader())
 

@@ -14,10 +14,12 @@ def trial_words(found: TrialFound, reader: Reader) -> str:
     """Return how a trial compares with the plan."""
     write = reader.marks.write_thin
     if not found.flat:
+        off, enough = write(found.off), write(FLAT_WITHIN)
         return reader.text(
             "{off} out of flat, {enough} is enough. The plan has about {planned} strokes.",
-            off=write(found.off),
-            enough=write(FLAT_WITHIN),
+            # What is hardly more than enough is written as enough is.
+            off=reader.text("A little over {much}", much=off) if off == enough else off,
+            enough=enough,
             planned=str(found.planned),
         )
     wood = (
