@@ -3,7 +3,7 @@
 from contextlib import contextmanager
 
 import pytest
-from PySide6.QtCore import QEvent, QPoint, Qt
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton, QToolButton
 from pytestqt.qtbot import QtBot
 
@@ -121,7 +121,11 @@ class User:
     def click_bench(self, what):
         bench, ref = self.window.bench, self.on_bench(what)
         assert ref in bench.targets(), f"{what} is not on the bench"
-        self.bot.mouseClick(bench, Qt.MouseButton.LeftButton, pos=bench.place_of(ref).toPoint())
+        middle = bench.place_of(ref)
+        # Aim beside what lies over its middle: a knot, say.
+        near = [middle + QPointF(x, y) for x in (0, 18, -18, 36, -36) for y in (0, 8, -8, 16, -16)]
+        place = next((each for each in near if bench.at(each) == ref), middle)
+        self.bot.mouseClick(bench, Qt.MouseButton.LeftButton, pos=place.toPoint())
 
     def drag(self, start, end):
         """Drag on the bench between two points given in mm of the drawing."""

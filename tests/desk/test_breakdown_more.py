@@ -35,6 +35,15 @@ def at(user, part):
     return next(item for item in user.project.layout if item.part == part)
 
 
+def test_the_keyboard_stays_with_what_is_shown_when_what_was_pressed_rests(user, desk):
+    desk.lay_out.setFocus()
+    user.press("Lay the parts out")
+    assert desk.runner.running and user.window.focusWidget() is user.window.bench
+    user.press("Stop")
+    user.bot.waitUntil(lambda: not desk.runner.running)
+    assert user.window.focusWidget() is not user.window.header.name
+
+
 # --- what is asked --------------------------------------------------------------------------------
 
 

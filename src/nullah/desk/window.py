@@ -9,7 +9,8 @@ from typing import Protocol, runtime_checkable
 
 from PySide6.QtCore import QMimeData, QPointF, Qt, Signal, SignalInstance
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
-from PySide6.QtWidgets import QLineEdit, QWidget
+from PySide6.QtWidgets import QApplication, QLineEdit, QWidget
+from shiboken6 import isValid
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
@@ -179,6 +180,16 @@ class Window(FrameWindow):
         self.over.sample.connect(self.papers.open_sample)
         self.over.tour.connect(self.show_tour)
         self.over.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
+        application = QApplication.instance()
+        if isinstance(application, QApplication):
+            application.focusChanged.connect(self._keep_name)
+
+    def _keep_name(self, before: QWidget | None, now: QWidget | None) -> None:
+        """Give the keyboard to what is shown where it falls to the name because what had it rests or is gone."""
+        if now is not self.header.name or before is None or not isValid(before) or self.header.name.isModified():
+            return
+        if not (before.isEnabled() and before.isVisible()):
+            (self.place.currentWidget() or self.bench).setFocus()
 
     # --- what is shown ---
 
@@ -260,9 +271,6 @@ class Window(FrameWindow):
             self.desk(self.station).refresh()
         self._lay_notices()
         self.looked.emit()
-        if self.header.name.hasFocus() and not self.header.name.isModified():
-            # The page that had the focus was put away, and it fell to the first field there is.
-            page.setFocus()
 
     def _lay_notices(self) -> None:
         for number, desk in self._desks.items():
