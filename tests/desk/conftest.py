@@ -118,13 +118,14 @@ class User:
         named = (PartRef(what), PieceRef(what), QuantityRef(what))
         return next((ref for ref in named if ref in self.window.bench.targets()), None)
 
-    def click_bench(self, what):
+    def click_bench(self, what, beside=False):
+        """Click what is on the bench in its middle, or `beside` what lies over that: a knot on a part, say."""
         bench, ref = self.window.bench, self.on_bench(what)
         assert ref in bench.targets(), f"{what} is not on the bench"
-        middle = bench.place_of(ref)
-        # Aim beside what lies over its middle: a knot, say.
-        near = [middle + QPointF(x, y) for x in (0, 18, -18, 36, -36) for y in (0, 8, -8, 16, -16)]
-        place = next((each for each in near if bench.at(each) == ref), middle)
+        place = bench.place_of(ref)
+        if beside:
+            near = [place + QPointF(x, y) for x in (0, 18, -18, 36, -36) for y in (0, 8, -8, 16, -16)]
+            place = next(each for each in near if bench.at(each) == ref)
         self.bot.mouseClick(bench, Qt.MouseButton.LeftButton, pos=place.toPoint())
 
     def drag(self, start, end):

@@ -67,7 +67,7 @@ def test_a_stave_asks_for_its_own_wood_and_the_others_of_its_part_do_not(user, d
     take(user, "bottom")
     user.choose(desk.asked.made, "2")
     lay_out(user, desk)
-    user.click_bench(PieceRef("bottom/2"))
+    user.click_bench(PieceRef("bottom/2"), beside=True)
     user.choose(desk.asked.wood, "teak")
     assert dict(user.project.asks)["bottom/2"].wood == "teak"
     asked = {piece.id: piece.wood for piece in user.plan.pieces_of("bottom")}
@@ -193,13 +193,13 @@ def test_two_parts_change_places_or_it_is_said_why_not(user, desk):
     take(user, "left")
     user.press("Swap with …")
     assert "Click the part" in as_read(desk.progress)
-    user.click_bench("right")
+    user.click_bench("right", beside=True)
     assert (at(user, "left").x, at(user, "left").y) == (two.x, two.y)
     assert (at(user, "right").x, at(user, "right").y) == (one.x, one.y)
     before = user.project.layout
     take(user, "front")
     user.press("Swap with …")
-    user.click_bench("bottom")
+    user.click_bench("bottom", beside=True)
     assert user.project.layout == before and "cannot change places" in as_read(desk.progress)
 
 
@@ -286,7 +286,7 @@ def test_the_cuts_are_gone_through_one_by_one(user, desk):
 
 @pytest.mark.dear
 def test_a_board_that_is_sawn_up_keeps_its_parts_and_gives_its_offcuts_to_the_rack(user, desk):
-    user.click_bench("back")
+    user.click_bench("back", beside=True)
     board = user.plan.board_of("back")
     before = len(user.project.boards)
     user.press("Mark as sawn")
